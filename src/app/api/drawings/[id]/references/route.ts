@@ -1,0 +1,29 @@
+import { nanoid } from 'nanoid';
+import { placedReference, placeReference } from '@/core/change/referenceEdits';
+import { cardOf } from '@/server/drawings';
+import { drawingId, route } from '@/server/http';
+import { appendChanges, stateOf } from '@/server/journal';
+import { takePicture } from '@/server/pictures';
+
+/**
+ * Takes a picture in and lays it on the page, which is a change. With `?place=0` it is only taken in, and the answer
+ * is the reference as it would lie: an open bench makes the change itself, in the order of its own.
+ */
+export const POST = route<{ id: string }>(async (request, params) => {
+  const id = drawingId(params);
+  cardOf(id);
+  const query = new URL(request.url).searchParams;
+  const name = (query.get('name') ?? '').trim().slice(0, 200) || 'picture';
+  const length = request.headers.get('content-length');
+  const picture = await takePicture(request.body, length === null ? null : Number(length));
+  const { drawing, revision } = stateOf(id);
+  const reference = placedReference(drawing.page, {
+    id: nanoid(10),
+    name,
+    picture: picture.hash,
+    pixelWidth: picture.width,
+    pixelHeight: picture.height,
+  });
+  if (query.get('place') !== '0') appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);
+  return Response.json({ reference }, { status: 201 });
+});

@@ -1,0 +1,23 @@
+import { createReadStream } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import { z } from 'zod';
+import { route } from '@/server/http';
+import { originalFile, pictureOf, shownFile, shownSizes } from '@/server/pictures';
+import { notFound } from '@/server/problem';
+
+const sizes = z.enum(['original', ...(Object.keys(shownSizes) as (keyof typeof shownSizes)[])]).default('original');
+
+/** A picture's bytes as they came, or upright and downsized (`?size=`). They never change under their hash. */
+export const GET = route<{ hash: string }>(async (request, params) => {
+  if (!/^[0-9a-f]{64}$/.test(params.hash)) throw notFound('picture');
+  const size = sizes.parse(new URL(request.url).searchParams.get('size') ?? undefined);
+  const picture = pictureOf(params.hash);
+  const headers = { 'cache-control': 'private, max-age=31536000, immutable', 'x-content-type-options': 'nosniff' };
+  if (size === 'original') {
+    const stream = Readable.toWeb(createReadStream(originalFile(picture.hash))) as unknown as ReadableStream;
+    return new Response(stream, { headers: { ...headers, 'content-type': picture.mime, 'content-length': String(picture.bytes) } });
+  }
+  const bytes = await readFile(await shownFile(picture.hash, size));
+  return new Response(bytes as BodyInit, { headers: { ...headers, 'content-type': bytes[0] === 0x89 ? 'image/png' : 'image/jpeg' } });
+});

@@ -1,0 +1,20 @@
+import { AntdRegistry } from '@ant-design/nextjs-registry';
+import '@fontsource-variable/figtree';
+import type { Metadata } from 'next';
+import type { ReactNode } from 'react';
+import { Frame } from '@/ui/Frame';
+import '@/ui/style.css';
+
+export const metadata: Metadata = { title: 'Yellow Quill', description: 'A bench for tracing pictures by hand.' };
+
+export default function Layout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en">
+      <body>
+        <AntdRegistry>
+          <Frame>{children}</Frame>
+        </AntdRegistry>
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,65 @@
+'use client';
+
+import { Button, Result, Spin } from 'antd';
+import { useCallback, useRef, useState } from 'react';
+import { BenchProvider } from './benchContext';
+import type { BenchCanvas } from './canvas/benchCanvas';
+import { Cards } from './panels/Cards';
+import { KeysDialog } from './panels/KeysDialog';
+import { MessageBar } from './panels/MessageBar';
+import { PageView } from './panels/PageView';
+import { SheetsPanel } from './panels/SheetsPanel';
+import { Shelf } from './panels/Shelf';
+import { TopBar } from './panels/TopBar';
+import { Tray } from './panels/Tray';
+import type { Bench } from './state/store';
+import type { Hint } from './tools/tool';
+import { useKeys } from './useKeys';
+import { useSession } from './useSession';
+import './bench.css';
+
+/** The bench for one drawing. */
+export default function BenchPage({ id }: { id: string }) {
+  const session = useSession(id);
+  if (session.state === 'opening') return <Spin fullscreen description="Laying out the drawing" />;
+  if (session.state === 'failed') {
+    return (
+      <Result
+        status={session.missing ? '404' : 'warning'}
+        title={session.missing ? 'There is no such drawing' : 'The drawing cannot be opened just now'}
+        subTitle={session.missing ? 'It may have been deleted for good.' : `${session.why} Nothing is lost.`}
+        extra={[
+          ...(session.missing ? [] : [<Button key="again" type="primary" onClick={session.again}>Try again</Button>]),
+          <Button key="home" href="/">All drawings</Button>,
+        ]}
+      />
+    );
+  }
+  return (
+    <BenchProvider value={session.bench}>
+      <BenchFrame bench={session.bench} takeOver={session.takeOver} />
+    </BenchProvider>
+  );
+}
+
+function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void }) {
+  const canvas = useRef<BenchCanvas | null>(null);
+  const [hints, setHints] = useState<Hint[]>([]);
+  const [keysShown, setKeysShown] = useState(false);
+  const showKeys = useCallback(() => setKeysShown(true), []);
+  useKeys(bench, canvas, showKeys);
+  return (
+    <div className="bench">
+      <TopBar showKeys={showKeys} />
+      <aside className="left" aria-label="Sheets and references">
+        <SheetsPanel />
+        <Shelf />
+      </aside>
+      <PageView canvas={canvas} onHints={setHints} />
+      <Cards />
+      <MessageBar takeOver={takeOver} />
+      <Tray hints={hints} />
+      <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
+    </div>
+  );
+}

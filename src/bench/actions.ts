@@ -1,0 +1,65 @@
+import { placeReference } from '@/core/change/referenceEdits';
+import { isOpenSheet } from '@/core/drawing/find';
+import type { BenchCanvas } from './canvas/benchCanvas';
+import { ApiError, sendPicture } from './state/api';
+import type { Command } from './state/keys';
+import type { Bench, StageId, ToolId } from './state/store';
+import { fitting, zoomedAt } from './state/view';
+import { toolsOf } from './tools/registry';
+
+/** Goes to a stage; the tool in hand stays when the stage has it too. */
+export function goToStage(bench: Bench, stage: StageId): void {
+  const tools = toolsOf(stage);
+  bench.setState((s) => ({ stage, tool: tools.includes(s.tool) ? s.tool : tools[0] }));
+}
+
+/** Takes a tool in hand; where the stage does not have it, the first that has is gone to. */
+export function takeTool(bench: Bench, tool: ToolId): void {
+  const { stage } = bench.getState();
+  if (toolsOf(stage).includes(tool)) bench.setState({ tool });
+  else bench.setState({ tool, stage: (['trace', 'refine', 'prepare'] as const).find((s) => toolsOf(s).includes(tool))! });
+}
+
+export function showPage(bench: Bench): void {
+  const { drawing, window } = bench.getState();
+  bench.setState({ view: fitting({ minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height }, window) });
+}
+
+export function actualSize(bench: Bench): void {
+  const { view, window } = bench.getState();
+  bench.setState({ view: zoomedAt(view, { x: window.width / 2, y: window.height / 2 }, 1) });
+}
+
+export function chooseAll(bench: Bench): void {
+  const { drawing, tool } = bench.getState();
+  if (tool !== 'select' && tool !== 'nodes') takeTool(bench, 'select');
+  bench.choose(drawing.sheets.filter(isOpenSheet).flatMap((s) => s.lines.map((l) => l.id)));
+}
+
+/** Brings pictures in and lays them on the page, one change each; what cannot be taken is told and passed over. */
+export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void> {
+  for (const file of files) {
+    try {
+      const reference = await sendPicture(bench.getState().id, file, file.name || 'pasted picture');
+      bench.commit(placeReference(bench.getState().drawing, reference));
+    } catch (error) {
+      const why = error instanceof ApiError ? error.message : String(error);
+      bench.tell(`“${file.name}”: ${why}`, undefined, 'warning');
+    }
+  }
+}
+
+export function runCommand(bench: Bench, command: Command, canvas: BenchCanvas | null, showKeys: () => void): void {
+  switch (command.do) {
+    case 'tool': return takeTool(bench, command.tool);
+    case 'stage': return goToStage(bench, command.stage);
+    case 'undo': return bench.undo();
+    case 'redo': return bench.redo();
+    case 'zoomIn': return canvas?.zoomBy(1.25);
+    case 'zoomOut': return canvas?.zoomBy(1 / 1.25);
+    case 'fit': return showPage(bench);
+    case 'actualSize': return actualSize(bench);
+    case 'chooseAll': return chooseAll(bench);
+    case 'keys': return showKeys();
+  }
+}

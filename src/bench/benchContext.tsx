@@ -1,0 +1,18 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import { useStore } from 'zustand';
+import type { Bench, BenchState } from './state/store';
+
+const Context = createContext<Bench | null>(null);
+export const BenchProvider = Context.Provider;
+
+/** The bench that the panels stand around. */
+export function useBench(): Bench {
+  const bench = useContext(Context);
+  if (!bench) throw new Error('there is no bench around this');
+  return bench;
+}
+
+/** A part of the bench's state; the panel is drawn anew when that part changes. */
+export const useBenchState = <T,>(part: (s: BenchState) => T): T => useStore(useBench(), part);

@@ -1,0 +1,197 @@
+import Konva from 'konva';
+import type { Change, Drawing, Line } from '@/core';
+import { paintLine } from '@/workers/paintLine';
+import { shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
+import { zoomedAt } from '../state/view';
+import { toolIds, toolRegistry } from '../tools/registry';
+import type { Hint, Tool } from '../tools/tool';
+import { HandInput } from './handInput';
+import { differingLines } from './liveLines';
+import { Picking } from './picking';
+import { paintGround, paintReferences } from './pageGround';
+import { PictureStore } from './pictures';
+import { cssPointer } from './pointers';
+import { ReferencePlacer } from './referencePlacer';
+import { TileBoard } from './tileBoard';
+
+/** Lines that the tiles do not show yet, drawn by hand until the painter has caught up with `order`. */
+type Lingering = { lines: Line[]; order: number };
+
+const STILL_MS = 160;
+
+/**
+ * The page on the screen. Two canvases: below, the ground, the references and the painted tiles; above, whatever is
+ * being moved, and the marks of the tool in hand. Follows the bench's state; hands the hand's doings to the tool.
+ */
+export class BenchCanvas {
+  readonly picking = new Picking();
+  private readonly stage: Konva.Stage;
+  private readonly ground = new Konva.Layer({ listening: false });
+  private readonly over = new Konva.Layer();
+  private readonly tiles: TileBoard;
+  private readonly pictures: PictureStore;
+  private readonly placer: ReferencePlacer;
+  private readonly tools: Record<ToolId, Tool>;
+  private readonly input: HandInput;
+  private readonly stop: (() => void)[] = [];
+  private lingering: Lingering[] = [];
+  private live: Line[] = [];
+  private announced: Change | null = null;
+  private ratio = window.devicePixelRatio;
+  private still = true;
+  private stillTimer: ReturnType<typeof setTimeout> | undefined;
+  private lastHints = '';
+
+  constructor(
+    private readonly bench: Bench,
+    private readonly container: HTMLDivElement,
+    private readonly onHints: (hints: Hint[]) => void,
+  ) {
+    Konva.autoDrawEnabled = false;
+    this.stage = new Konva.Stage({ container, width: 1, height: 1 });
+    this.tiles = new TileBoard(
+      () => this.newsFromTiles(),
+      (why) => bench.tell(`The lines could not be painted (${why}). They are safe; reload the page to see them.`, undefined, 'warning'),
+    );
+    this.pictures = new PictureStore(
+      () => this.ground.batchDraw(),
+      (r) => bench.tell(`The picture “${r.name}” could not be loaded. It is tried again as you work.`, undefined, 'warning'),
+    );
+    const paintBelow = new Konva.Shape({ listening: false, perfectDrawEnabled: false, sceneFunc: (c) => this.paintBelow(native(c)) });
+    const paintAbove = new Konva.Shape({ listening: false, perfectDrawEnabled: false, sceneFunc: (c) => this.paintAbove(native(c)) });
+    this.ground.add(paintBelow);
+    this.over.add(paintAbove);
+    this.stage.add(this.ground, this.over);
+    this.placer = new ReferencePlacer(bench, this.over);
+
+    const reach = { bench, picking: this.picking, unit: () => 1 / bench.getState().view.scale, repaint: () => this.toolNews() };
+    this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
+    this.input = new HandInput(container, bench, () => this.tool, this.placer, () => this.moving());
+
+    this.tiles.load(bench.getState().drawing);
+    this.stop.push(bench.onChange((change) => (this.announced = change)));
+    this.stop.push(bench.subscribe((s, before) => this.follow(s, before)));
+    const resize = new ResizeObserver(() => this.measure());
+    resize.observe(container);
+    this.stop.push(() => resize.disconnect());
+    this.measure();
+    this.toolNews();
+  }
+
+  get tool(): Tool {
+    return this.tools[this.bench.getState().tool];
+  }
+
+  get isSharp(): boolean {
+    const { view, window: size } = this.bench.getState();
+    return this.tiles.isSharp(view, size, this.ratio);
+  }
+
+  dispose(): void {
+    this.stop.forEach((f) => f());
+    clearTimeout(this.stillTimer);
+    this.input.dispose();
+    this.tiles.dispose();
+    this.pictures.dispose();
+    this.stage.destroy();
+  }
+
+  zoomBy(factor: number): void {
+    const { view, window: size } = this.bench.getState();
+    this.moving();
+    this.bench.setState({ view: zoomedAt(view, { x: size.width / 2, y: size.height / 2 }, view.scale * factor) });
+  }
+
+  private measure(): void {
+    const [width, height] = [Math.max(1, this.container.clientWidth), Math.max(1, this.container.clientHeight)];
+    this.ratio = window.devicePixelRatio;
+    for (const layer of [this.ground, this.over]) layer.getCanvas().setPixelRatio(this.ratio);
+    this.stage.size({ width, height });
+    this.bench.setState({ window: { width, height } });
+    this.ground.batchDraw();
+    this.over.batchDraw();
+  }
+
+  /** The view is on the move: pictures are scaled cheaply until it has come to rest. */
+  private moving(): void {
+    this.still = false;
+    clearTimeout(this.stillTimer);
+    this.stillTimer = setTimeout(() => {
+      this.still = true;
+      this.ground.batchDraw();
+    }, STILL_MS);
+  }
+
+  private follow(s: BenchState, before: BenchState): void {
+    if (s.tool !== before.tool) this.tools[before.tool].finish();
+    if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing);
+    if (s.preview !== before.preview || s.drawing !== before.drawing) {
+      const { lines, ids } = differingLines(s.drawing, shownDrawing(s));
+      this.live = lines;
+      this.tiles.hide(ids);
+    }
+    const references = shownDrawing(s).references !== shownDrawing(before).references;
+    const page = s.drawing.page !== before.drawing.page;
+    if (s.view !== before.view || s.window !== before.window || s.peek !== before.peek || references || page) this.ground.batchDraw();
+    const marks = ['view', 'window', 'lines', 'nodes', 'tool', 'drawing', 'preview', 'reference', 'reading', 'sheet'] as const;
+    if (marks.some((k) => s[k] !== before[k])) {
+      this.placer.place();
+      this.toolNews();
+    }
+  }
+
+  /** Tells the painter what became of the drawing, and draws what changed until it has caught up. */
+  private send(before: Drawing, after: Drawing): void {
+    const change = this.announced;
+    this.announced = null;
+    const order = change ? this.tiles.change(change) : this.tiles.load(after);
+    const { lines } = differingLines(before, after);
+    if (lines.length > 0) this.lingering.push({ lines, order });
+  }
+
+  private newsFromTiles(): void {
+    const left = this.lingering.filter((l) => !this.tiles.shows(l.order));
+    if (left.length !== this.lingering.length) {
+      this.lingering = left;
+      this.over.batchDraw();
+    }
+    this.ground.batchDraw();
+  }
+
+  private toolNews(): void {
+    this.over.batchDraw();
+    const hints = this.tool.hints();
+    const key = JSON.stringify(hints);
+    if (key !== this.lastHints) {
+      this.lastHints = key;
+      this.onHints(hints);
+    }
+    if (!this.input.isPanning) this.container.style.cursor = cssPointer[this.tool.pointer()];
+  }
+
+  private paintBelow(ctx: CanvasRenderingContext2D): void {
+    const s = this.bench.getState();
+    const drawing = shownDrawing(s);
+    ctx.save();
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    paintGround(ctx, drawing.page, s.view, s.window, this.ratio);
+    if (!s.peek) paintReferences(ctx, drawing, s.view, s.window, this.ratio, this.pictures, this.still);
+    this.tiles.see(s.view, s.window, this.ratio);
+    this.tiles.paint(ctx, s.view, s.window, this.ratio);
+    ctx.restore();
+  }
+
+  private paintAbove(ctx: CanvasRenderingContext2D): void {
+    const s = this.bench.getState();
+    const scale = s.view.scale * this.ratio;
+    ctx.save();
+    ctx.setTransform(scale, 0, 0, scale, s.view.x * this.ratio, s.view.y * this.ratio);
+    for (const line of [...this.lingering.flatMap((l) => l.lines), ...this.live]) paintLine(ctx, line, scale);
+    ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
+    this.tool.paint(ctx, s.view);
+    ctx.restore();
+  }
+}
+
+/** The browser's own context behind Konva's. */
+const native = (c: Konva.Context): CanvasRenderingContext2D => (c as unknown as { _context: CanvasRenderingContext2D })._context;

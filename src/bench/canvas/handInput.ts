@@ -1,0 +1,192 @@
+import type { Point } from '@/core';
+import { distance, mix, subtract } from '@/core/geometry/point';
+import type { Bench } from '../state/store';
+import { panned, toPage, zoomedAt } from '../state/view';
+import type { HandEvent, Tool } from '../tools/tool';
+import type { ReferencePlacer } from './referencePlacer';
+
+/** A finger on the page. */
+type Touch = { id: number; at: Point };
+
+/**
+ * The hand on the page: mouse, pen, touch and wheel, sorted into what pans and zooms (which works in the middle of a
+ * line as well) and what the tool hears of.
+ */
+export class HandInput {
+  private pressed: number | null = null;
+  private panFrom: { id: number; at: Point } | null = null;
+  private touches: Touch[] = [];
+  private spaceHeld = false;
+  private last: HandEvent | null = null;
+  private readonly stop = new AbortController();
+
+  constructor(
+    private readonly element: HTMLElement,
+    private readonly bench: Bench,
+    private readonly tool: () => Tool,
+    private readonly placer: ReferencePlacer,
+    private readonly onMoving: () => void,
+  ) {
+    const { signal } = this.stop;
+    element.style.touchAction = 'none';
+    element.addEventListener('pointerdown', this.down, { signal });
+    element.addEventListener('pointermove', this.move, { signal });
+    element.addEventListener('pointerup', this.up, { signal });
+    element.addEventListener('pointercancel', this.cancelled, { signal });
+    element.addEventListener('pointerleave', this.leave, { signal });
+    element.addEventListener('wheel', this.wheel, { signal, passive: false });
+    element.addEventListener('contextmenu', (e) => e.preventDefault(), { signal });
+    window.addEventListener('keydown', (e) => this.modifier(e, true), { signal });
+    window.addEventListener('keyup', (e) => this.modifier(e, false), { signal });
+    window.addEventListener('blur', () => this.holdSpace(false), { signal });
+  }
+
+  get isPanning(): boolean {
+    return this.panFrom !== null || (this.spaceHeld && this.pressed === null);
+  }
+
+  dispose(): void {
+    this.stop.abort();
+  }
+
+  private at(e: PointerEvent | WheelEvent): Point {
+    const box = this.element.getBoundingClientRect();
+    return { x: e.clientX - box.left, y: e.clientY - box.top };
+  }
+
+  private hand(e: PointerEvent): HandEvent {
+    const screen = this.at(e);
+    return {
+      screen,
+      page: toPage(this.bench.getState().view, screen),
+      shift: e.shiftKey,
+      alt: e.altKey,
+      space: this.spaceHeld,
+      pressure: e.pressure,
+      kind: e.pointerType === 'touch' ? 'touch' : e.pointerType === 'pen' ? 'pen' : 'mouse',
+    };
+  }
+
+  private readonly down = (e: PointerEvent): void => {
+    const hand = this.hand(e);
+    if (e.pointerType === 'touch') {
+      this.touches.push({ id: e.pointerId, at: hand.screen });
+      if (this.touches.length === 2) return this.beginPinch();
+      if (this.touches.length > 2) return;
+    }
+    if (this.pressed !== null || this.panFrom) return;
+    if (e.button === 1 || (e.button === 0 && this.spaceHeld)) {
+      e.preventDefault();
+      this.panFrom = { id: e.pointerId, at: hand.screen };
+      this.element.setPointerCapture(e.pointerId);
+      this.element.style.cursor = 'grabbing';
+      return;
+    }
+    if (e.button !== 0 || this.placer.holds(hand.screen.x, hand.screen.y)) return;
+    (document.activeElement as HTMLElement | null)?.blur();
+    this.element.setPointerCapture(e.pointerId);
+    this.pressed = e.pointerId;
+    this.last = hand;
+    this.tool().press(hand);
+  };
+
+  private readonly move = (e: PointerEvent): void => {
+    const hand = this.hand(e);
+    const touch = this.touches.find((t) => t.id === e.pointerId);
+    if (touch && this.touches.length === 2) return this.pinch(touch, hand.screen);
+    if (this.panFrom?.id === e.pointerId) {
+      this.onMoving();
+      const { view } = this.bench.getState();
+      this.bench.setState({ view: panned(view, subtract(hand.screen, this.panFrom.at)) });
+      this.panFrom.at = hand.screen;
+      return;
+    }
+    this.last = hand;
+    if (this.pressed === e.pointerId) this.tool().move(hand);
+    else if (this.pressed === null && !this.placer.isBusy) this.tool().hover(hand);
+  };
+
+  private readonly up = (e: PointerEvent): void => {
+    this.touches = this.touches.filter((t) => t.id !== e.pointerId);
+    if (this.panFrom?.id === e.pointerId) {
+      this.panFrom = null;
+      this.element.style.cursor = this.spaceHeld ? 'grab' : '';
+      this.tool().hover(this.hand(e));
+      return;
+    }
+    if (this.pressed !== e.pointerId) return;
+    this.pressed = null;
+    this.tool().release(this.hand(e));
+  };
+
+  private readonly cancelled = (e: PointerEvent): void => {
+    this.touches = this.touches.filter((t) => t.id !== e.pointerId);
+    if (this.panFrom?.id === e.pointerId) this.panFrom = null;
+    if (this.pressed !== e.pointerId) return;
+    this.pressed = null;
+    this.tool().cancel();
+  };
+
+  private readonly leave = (): void => {
+    if (this.pressed === null) this.tool().hover(null);
+  };
+
+  /** A second finger turns what the first began into a pinch; what the tool showed is taken back. */
+  private beginPinch(): void {
+    if (this.pressed !== null) this.tool().cancel();
+    this.pressed = null;
+  }
+
+  private pinch(touch: Touch, to: Point): void {
+    const other = this.touches.find((t) => t !== touch)!;
+    const before = { middle: mix(touch.at, other.at, 0.5), apart: distance(touch.at, other.at) };
+    touch.at = to;
+    const after = { middle: mix(touch.at, other.at, 0.5), apart: distance(touch.at, other.at) };
+    const { view } = this.bench.getState();
+    this.onMoving();
+    const zoomed = zoomedAt(view, before.middle, view.scale * (before.apart > 0 ? after.apart / before.apart : 1));
+    this.bench.setState({ view: panned(zoomed, subtract(after.middle, before.middle)) });
+  }
+
+  /** A wheel zooms at the pointer, and so does a pinch on a trackpad; two fingers on a trackpad pan. */
+  private readonly wheel = (e: WheelEvent): void => {
+    e.preventDefault();
+    this.onMoving();
+    const { view } = this.bench.getState();
+    const isWheel = e.deltaMode !== 0 || (e.deltaX === 0 && Math.abs(e.deltaY) >= 50 && Number.isInteger(e.deltaY));
+    if (e.ctrlKey || e.metaKey || isWheel) {
+      const steps = e.deltaMode !== 0 ? e.deltaY * 30 : e.deltaY;
+      const factor = Math.exp(-Math.max(-240, Math.min(240, steps)) * (isWheel ? 0.0018 : 0.01));
+      this.bench.setState({ view: zoomedAt(view, this.at(e), view.scale * factor) });
+    } else {
+      this.bench.setState({ view: panned(view, { x: -e.deltaX, y: -e.deltaY }) });
+    }
+    if (this.last && this.pressed === null) {
+      this.last = { ...this.last, page: toPage(this.bench.getState().view, this.last.screen) };
+      this.tool().hover(this.last);
+    }
+  };
+
+  private modifier(e: KeyboardEvent, down: boolean): void {
+    const target = e.target as HTMLElement | null;
+    const isTyping = target?.closest('input, textarea, [contenteditable], [role="dialog"]');
+    if (e.key === ' ' && !(down && isTyping)) {
+      const onControl = target?.closest('button, [role="button"], [role="option"], a');
+      if (down && onControl && this.pressed === null) return;
+      if (down) e.preventDefault();
+      this.holdSpace(down);
+    }
+    // A held key changes what is being shown at once, not with the next move.
+    if (this.pressed !== null && this.last && ['Shift', 'Alt', ' '].includes(e.key)) {
+      if (e.key === 'Alt') e.preventDefault();
+      this.last = { ...this.last, shift: e.shiftKey, alt: e.altKey, space: this.spaceHeld };
+      this.tool().move(this.last);
+    }
+  }
+
+  private holdSpace(down: boolean): void {
+    if (this.spaceHeld === down) return;
+    this.spaceHeld = down;
+    if (this.pressed === null && !this.panFrom) this.element.style.cursor = down ? 'grab' : '';
+  }
+}

@@ -1,0 +1,57 @@
+import type { Drawing, Page } from '@/core';
+import { toScreen, type Size, type View } from '../state/view';
+import type { PictureStore } from './pictures';
+
+const FELT = '#cfcbc0';
+const PAPER = '#fffefb';
+const SHADE = 'rgba(39,36,29,0.16)';
+
+/** The felt, and on it the page with its ground. The context is in device pixels, as everywhere below the marks. */
+export function paintGround(ctx: CanvasRenderingContext2D, page: Page, view: View, window: Size, ratio: number): void {
+  ctx.fillStyle = FELT;
+  ctx.fillRect(0, 0, window.width * ratio, window.height * ratio);
+  const [x, y, w, h] = rectOf({ x: 0, y: 0 }, page.width, page.height, view, ratio);
+  ctx.fillStyle = SHADE;
+  ctx.fillRect(x + 4 * ratio, y + 4 * ratio, w, h);
+  ctx.fillStyle = page.ground ?? PAPER;
+  ctx.fillRect(x, y, w, h);
+}
+
+/** The visible references, dimmed, the lowest first. While the view moves they are scaled cheaply. */
+export function paintReferences(
+  ctx: CanvasRenderingContext2D,
+  drawing: Drawing,
+  view: View,
+  window: Size,
+  ratio: number,
+  pictures: PictureStore,
+  still: boolean,
+): void {
+  ctx.imageSmoothingEnabled = true;
+  ctx.imageSmoothingQuality = still ? 'high' : 'low';
+  for (const r of drawing.references) {
+    if (!r.visible) continue;
+    const [x, y, w, h] = rectOf(r.at, r.width, r.height, view, ratio);
+    if (x > window.width * ratio || y > window.height * ratio || x + w < 0 || y + h < 0) continue;
+    const bitmap = pictures.bitmapFor(r, Math.max(w, h));
+    ctx.globalAlpha = 1 - r.dim;
+    if (bitmap) drawVisiblePart(ctx, bitmap, x, y, w, h, window.width * ratio, window.height * ratio);
+    ctx.globalAlpha = 1;
+  }
+}
+
+/** Draws just the part of a picture that is in the window: far in, the whole of it would be scaled for nothing. */
+function drawVisiblePart(ctx: CanvasRenderingContext2D, b: ImageBitmap, x: number, y: number, w: number, h: number, windowW: number, windowH: number): void {
+  const [kx, ky] = [b.width / w, b.height / h];
+  const left = Math.max(0, Math.floor(-x * kx) - 1);
+  const top = Math.max(0, Math.floor(-y * ky) - 1);
+  const right = Math.min(b.width, Math.ceil((windowW - x) * kx) + 1);
+  const bottom = Math.min(b.height, Math.ceil((windowH - y) * ky) + 1);
+  if (right <= left || bottom <= top) return;
+  ctx.drawImage(b, left, top, right - left, bottom - top, x + left / kx, y + top / ky, (right - left) / kx, (bottom - top) / ky);
+}
+
+function rectOf(at: { x: number; y: number }, width: number, height: number, view: View, ratio: number): [number, number, number, number] {
+  const p = toScreen(view, at);
+  return [p.x * ratio, p.y * ratio, width * view.scale * ratio, height * view.scale * ratio];
+}

@@ -1,0 +1,161 @@
+import type { Change, Drawing } from '@/core';
+import { TILE, tileKey, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
+import { shownBox, type Size, type View } from '../state/view';
+
+/** Painted tiles of one scale (device pixels a page unit). */
+type Layer = { scale: number; tiles: Map<string, { column: number; row: number; bitmap: ImageBitmap }> };
+
+/** Rings of tiles that are painted beyond the window, so that a pan finds them ready. */
+const MARGIN = 1;
+const REST_MS = 90;
+
+/**
+ * The main thread's side of the painter: holds the tiles, asks for those that the view needs, and knows which lines
+ * are still missing from them. While the view is being zoomed the old tiles are shown at the new size; new ones are
+ * asked for when the zoom rests, or has left 0.66 to 1.5.
+ */
+export class TileBoard {
+  private readonly worker = new Worker(new URL('../../workers/tiles.worker.ts', import.meta.url), { type: 'module' });
+  private shown: Layer = { scale: 0, tiles: new Map() };
+  private coming: Layer | null = null;
+  private order = 0;
+  private caughtUp = 0;
+  private hidden = '';
+  private lastWish = '';
+  private lastScale = 0;
+  private restTimer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(private readonly onNews: () => void, onFailure: (why: string) => void) {
+    this.worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
+      if (data.kind === 'failed') return onFailure(data.why);
+      if (data.kind === 'caughtUp') this.caughtUp = data.order;
+      else this.receive(data);
+      this.onNews();
+    };
+    this.worker.onerror = (e) => onFailure(e.message);
+  }
+
+  load = (drawing: Drawing): number => this.send({ kind: 'load', order: ++this.order, drawing });
+  change = (change: Change): number => this.send({ kind: 'change', order: ++this.order, change });
+
+  /** Leaves lines out of the tiles; the bench draws them. */
+  hide(lines: string[]): number {
+    const key = lines.join();
+    if (key === this.hidden) return this.order;
+    this.hidden = key;
+    return this.send({ kind: 'hide', order: ++this.order, lines });
+  }
+
+  /** Whether the tiles show all that was sent up to `order`. */
+  shows = (order: number): boolean => this.caughtUp >= order;
+
+  dispose(): void {
+    clearTimeout(this.restTimer);
+    this.worker.terminate();
+    for (const set of [this.shown, this.coming]) set?.tiles.forEach((t) => t.bitmap.close());
+  }
+
+  private send(message: ToPainter): number {
+    this.worker.postMessage(message);
+    return this.order;
+  }
+
+  private receive({ scale, column, row, bitmap }: Extract<FromPainter, { kind: 'tile' }>): void {
+    const set = this.coming?.scale === scale ? this.coming : this.shown.scale === scale ? this.shown : null;
+    if (!set) return bitmap.close();
+    const key = tileKey(column, row);
+    set.tiles.get(key)?.bitmap.close();
+    set.tiles.set(key, { column, row, bitmap });
+  }
+
+  /** Asks for what a view needs. Called with every frame; asks only when something is new. */
+  see(view: View, window: Size, ratio: number): void {
+    const scale = view.scale * ratio;
+    if (scale !== this.lastScale) {
+      this.lastScale = scale;
+      clearTimeout(this.restTimer);
+      this.restTimer = setTimeout(() => this.want(view, window, scale), REST_MS);
+      const base = this.coming?.scale ?? this.shown.scale;
+      const k = base === 0 ? 0 : scale / base;
+      if (k > 0.66 && k < 1.5) return;
+    } else if (scale !== (this.coming?.scale ?? this.shown.scale)) {
+      // Panned while the zoom comes to rest: the timer's view would be an old one.
+      clearTimeout(this.restTimer);
+      this.restTimer = setTimeout(() => this.want(view, window, scale), REST_MS);
+      return;
+    }
+    this.want(view, window, scale);
+  }
+
+  private want(view: View, window: Size, scale: number): void {
+    const box = shownBox(view, window);
+    const [left, right] = [Math.floor((box.minX * scale) / TILE), Math.floor((box.maxX * scale) / TILE)];
+    const [top, bottom] = [Math.floor((box.minY * scale) / TILE), Math.floor((box.maxY * scale) / TILE)];
+    const wish = [scale, left, right, top, bottom].join();
+    if (wish === this.lastWish) return;
+    this.lastWish = wish;
+    const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
+    const tiles: [number, number][] = [];
+    for (let row = top - MARGIN; row <= bottom + MARGIN; row++) {
+      for (let column = left - MARGIN; column <= right + MARGIN; column++) tiles.push([column, row]);
+    }
+    const ring = ([c, r]: [number, number]) => Math.max(Math.abs(c - cx) - (right - left) / 2, Math.abs(r - cy) - (bottom - top) / 2, 0);
+    tiles.sort((a, b) => ring(a) - ring(b));
+    if (scale !== this.shown.scale) {
+      if (this.coming?.scale !== scale) {
+        this.coming?.tiles.forEach((t) => t.bitmap.close());
+        this.coming = { scale, tiles: new Map() };
+      }
+    } else if (this.coming) {
+      this.coming.tiles.forEach((t) => t.bitmap.close());
+      this.coming = null;
+    }
+    const keep = new Set(tiles.map(([c, r]) => tileKey(c, r)));
+    const current = this.coming ?? this.shown;
+    for (const [key, tile] of current.tiles) {
+      if (keep.has(key)) continue;
+      tile.bitmap.close();
+      current.tiles.delete(key);
+    }
+    this.worker.postMessage({ kind: 'want', scale, tiles } satisfies ToPainter);
+  }
+
+  /** Paints the tiles for a view. The context is in device pixels. */
+  paint(ctx: CanvasRenderingContext2D, view: View, window: Size, ratio: number): void {
+    if (this.coming && this.covers(this.coming, view, window)) {
+      this.shown.tiles.forEach((t) => t.bitmap.close());
+      [this.shown, this.coming] = [this.coming, null];
+    }
+    const scale = view.scale * ratio;
+    const k = scale / (this.shown.scale || 1);
+    const [x, y] = [Math.round(view.x * ratio), Math.round(view.y * ratio)];
+    ctx.imageSmoothingEnabled = k !== 1;
+    ctx.imageSmoothingQuality = 'low';
+    const side = TILE * k;
+    for (const { column, row, bitmap } of this.shown.tiles.values()) {
+      const [left, top] = [x + column * side, y + row * side];
+      if (left > window.width * ratio || top > window.height * ratio || left + side < 0 || top + side < 0) continue;
+      if (k === 1) ctx.drawImage(bitmap, left, top);
+      else {
+        // Edges on whole pixels, or seams would show between scaled tiles.
+        const [l, t, r, b] = [Math.round(left), Math.round(top), Math.round(left + side), Math.round(top + side)];
+        ctx.drawImage(bitmap, l, t, r - l, b - t);
+      }
+    }
+    ctx.imageSmoothingEnabled = true;
+  }
+
+  /** Whether what is on the screen is painted for just this view. */
+  isSharp = (view: View, window: Size, ratio: number): boolean =>
+    !this.coming && this.shown.scale === view.scale * ratio && this.covers(this.shown, view, window);
+
+  private covers(set: Layer, view: View, window: Size): boolean {
+    const box = shownBox(view, window);
+    for (let row = Math.floor((box.minY * set.scale) / TILE); row <= Math.floor((box.maxY * set.scale) / TILE); row++) {
+      for (let c = Math.floor((box.minX * set.scale) / TILE); c <= Math.floor((box.maxX * set.scale) / TILE); c++) {
+        if (!set.tiles.has(tileKey(c, row))) return false;
+      }
+    }
+    return true;
+  }
+}

@@ -1,0 +1,39 @@
+'use client';
+
+import { findLine, sheetOf } from '@/core/drawing/find';
+import { useBenchState } from '../benchContext';
+import { DeliverCard } from '../stages/deliver/DeliverCard';
+import { PageCard } from '../stages/prepare/PageCard';
+import { LineCard } from '../stages/refine/LineCard';
+import { NodeCard } from '../stages/refine/NodeCard';
+import { SheetFigures } from '../stages/trace/SheetFigures';
+
+/** The right side: what is chosen, what it measures, what can be set. */
+export function Cards() {
+  const stage = useBenchState((s) => s.stage);
+  const count = useBenchState((s) => s.lines.size);
+  const sheet = useBenchState((s) => {
+    const [first] = s.lines;
+    return first === undefined ? sheetOf(s.drawing, s.sheet)?.name : findLine(s.drawing, first)?.sheet.name;
+  });
+  const heading = stage === 'prepare' ? 'Page' : stage === 'deliver' ? 'Deliver' : count === 0 ? 'Sheet' : count === 1 ? 'Line' : 'Lines';
+  return (
+    <aside className="cards" aria-label="Figures and settings">
+      <h2>
+        {heading} <span>{stage === 'prepare' || stage === 'deliver' ? '' : sheet}</span>
+      </h2>
+      {stage === 'prepare' ? (
+        <PageCard />
+      ) : stage === 'deliver' ? (
+        <DeliverCard />
+      ) : count === 0 ? (
+        <SheetFigures />
+      ) : (
+        <>
+          <LineCard />
+          <NodeCard />
+        </>
+      )}
+    </aside>
+  );
+}

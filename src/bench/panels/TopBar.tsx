@@ -1,0 +1,88 @@
+'use client';
+
+import { QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { Button, Input } from 'antd';
+import Link from 'next/link';
+import { useState } from 'react';
+import { quillMark } from '@/ui/toolIcons';
+import { formatCount, formatNumber } from '@/ui/format';
+import { useBench, useBenchState } from '../benchContext';
+import { askJson } from '../state/api';
+import type { SaveState } from '../state/saver';
+import { StageRuler } from './StageRuler';
+
+const saveWords = (save: SaveState, reading: boolean): string =>
+  reading
+    ? 'reading only'
+    : save.kind === 'saved'
+      ? `saved, change ${formatNumber(save.revision)}`
+      : save.kind === 'sending'
+        ? 'sending'
+        : `${formatCount(save.waiting, 'change')} waiting here`;
+
+export function TopBar({ showKeys }: { showKeys: () => void }) {
+  const bench = useBench();
+  const save = useBenchState((s) => s.save);
+  const reading = useBenchState((s) => s.reading);
+  const undoable = useBenchState((s) => s.undoable.at(-1)?.label);
+  const redoable = useBenchState((s) => s.redoable.at(-1)?.label);
+  return (
+    <header className="top-bar">
+      <div className="mark">
+        <Link href="/" aria-label="All drawings" title="All drawings">
+          {quillMark}
+        </Link>
+        <div>
+          <Title />
+          <small className={`save ${save.kind}`} role="status" aria-live="polite" data-save={save.kind}>
+            {saveWords(save, reading)}
+          </small>
+        </div>
+      </div>
+      <StageRuler />
+      <div className="top-actions">
+        <Button shape="round" icon={<UndoOutlined />} disabled={!undoable || reading} onClick={() => bench.undo()} aria-label="Undo" title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'} />
+        <Button shape="round" icon={<RedoOutlined />} disabled={!redoable || reading} onClick={() => bench.redo()} aria-label="Redo" title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'} />
+        <Button shape="round" icon={<QuestionCircleOutlined />} onClick={showKeys} aria-label="Keys" title="All keys (?)" />
+      </div>
+    </header>
+  );
+}
+
+/** The drawing's title; a click makes it a field. */
+function Title() {
+  const bench = useBench();
+  const title = useBenchState((s) => s.title);
+  const id = useBenchState((s) => s.id);
+  const [text, setText] = useState<string | null>(null);
+  const keep = async (): Promise<void> => {
+    const wanted = text?.trim();
+    setText(null);
+    if (!wanted || wanted === title) return;
+    bench.setState({ title: wanted });
+    await askJson(`/api/drawings/${id}`, 'PATCH', { title: wanted }).catch((e: Error) => {
+      bench.setState({ title });
+      bench.tell(`The title stays “${title}”: ${e.message}`, undefined, 'warning');
+    });
+  };
+  if (text === null) {
+    return (
+      <button type="button" className="title" title="Rename" onClick={() => setText(title)}>
+        {title}
+      </button>
+    );
+  }
+  return (
+    <Input
+      size="small"
+      autoFocus
+      aria-label="Title"
+      maxLength={200}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={keep}
+      onPressEnter={keep}
+      onKeyDown={(e) => e.key === 'Escape' && setText(null)}
+    />
+  );
+}

@@ -1,0 +1,21 @@
+'use client';
+
+import { nodeCount, sheetOf } from '@/core/drawing/find';
+import { formatNumber } from '@/ui/format';
+import { useBenchState } from '../../benchContext';
+import { Row } from '../refine/LineCard';
+
+/** What is on the sheet being worked on, while nothing is chosen. */
+export function SheetFigures() {
+  const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
+  const total = useBenchState((s) => s.drawing.sheets.reduce((n, x) => n + x.lines.length, 0));
+  if (!sheet) return <p className="empty">No sheet is chosen.</p>;
+  return (
+    <div className="card" role="group" aria-label="Sheet">
+      <Row what="Lines here" figure={formatNumber(sheet.lines.length)} />
+      <Row what="Nodes here" figure={formatNumber(sheet.lines.reduce((n, l) => n + nodeCount(l), 0))} />
+      <Row what="Lines in the drawing" figure={formatNumber(total)} />
+      {sheet.lines.length === 0 && <p className="empty">Nothing on this sheet yet. Take the pen and click at each turn of the line, or press and drag for curves.</p>}
+    </div>
+  );
+}

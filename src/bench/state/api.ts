@@ -1,0 +1,46 @@
+import type { Change, Drawing, Reference } from '@/core';
+
+/** An answer with an error in it. `status` 0 means there was no answer. */
+export class ApiError extends Error {
+  override name = 'ApiError';
+  constructor(readonly status: number, readonly code: string, message: string) {
+    super(message);
+  }
+}
+
+export type Opened = { id: string; title: string; stage: string; revision: number; drawing: Drawing };
+
+/** Asks the server for JSON. @throws ApiError with words for a person. */
+export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch {
+    throw new ApiError(0, 'unreachable', 'The server cannot be reached.');
+  }
+  const body = await response.json().catch(() => null);
+  if (response.ok) return body as T;
+  const error = body?.error ?? { code: 'failed', message: `The server answered with ${response.status}.` };
+  throw new ApiError(response.status, error.code, error.message);
+}
+
+export const askJson = <T>(path: string, method: string, body: unknown): Promise<T> =>
+  ask<T>(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+export const openDrawing = (id: string): Promise<Opened> => ask(`/api/drawings/${id}`);
+
+export const sendChanges = (id: string, base: number, changes: readonly Change[]): Promise<{ revision: number }> =>
+  askJson(`/api/drawings/${id}/changes`, 'POST', { base, changes });
+
+export const keepAside = (id: string, base: number, changes: readonly Change[]): Promise<{ id: string; title: string }> =>
+  askJson(`/api/drawings/${id}/aside`, 'POST', { base, changes });
+
+/** Sends a picture's bytes. Unless `place` is given, it is only taken in, not laid on the page. */
+export async function sendPicture(id: string, file: Blob, name: string, place = false): Promise<Reference> {
+  const query = new URLSearchParams({ name, ...(place ? {} : { place: '0' }) });
+  const { reference } = await ask<{ reference: Reference }>(`/api/drawings/${id}/references?${query}`, { method: 'POST', body: file });
+  return reference;
+}
+
+export const pictureUrl = (hash: string, size: 'original' | 'screen' | 'half' | 'quarter' | 'thumb'): string =>
+  `/api/pictures/${hash}?size=${size}`;

@@ -1,0 +1,26 @@
+import type { StageId, ToolId } from './store';
+import type { View } from './view';
+
+/** Where a person was in a drawing: kept in this browser, so that a reload lands there again. */
+export type Session = { view: View; stage: StageId; tool: ToolId; sheet: string };
+
+const key = (drawing: string): string => `yellow-quill:session:${drawing}`;
+
+export function loadSession(drawing: string): Partial<Session> {
+  try {
+    const kept = JSON.parse(localStorage.getItem(key(drawing)) ?? '{}') as Partial<Session>;
+    const v = kept.view;
+    const isView = v && [v.scale, v.x, v.y].every(Number.isFinite) && v.scale > 0;
+    return { ...kept, view: isView ? v : undefined };
+  } catch {
+    return {};
+  }
+}
+
+export function storeSession(drawing: string, session: Session): void {
+  try {
+    localStorage.setItem(key(drawing), JSON.stringify(session));
+  } catch {
+    // A full or forbidden store only means that the next visit starts with the whole page.
+  }
+}

@@ -1,0 +1,164 @@
+import { nanoid } from 'nanoid';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { applyChange, inverseOf, type Change, type Drawing, type Point } from '@/core';
+import type { Edit } from '@/core/change/edit';
+import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
+import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
+import type { SaveState } from './saver';
+import type { Size, View } from './view';
+
+export type StageId = 'prepare' | 'trace' | 'refine' | 'ink' | 'deliver';
+export type ToolId = 'place' | 'pen' | 'select' | 'nodes';
+
+/** Something to tell, with at most one thing to do about it. */
+export type Message = { key: number; tone: 'note' | 'warning'; text: string; action?: { label: string; run(): void } };
+
+export type BenchState = {
+  readonly id: string;
+  readonly title: string;
+  readonly stage: StageId;
+  readonly tool: ToolId;
+  readonly drawing: Drawing;
+  /** What would be, while a hand is moving: never saved, never undone. */
+  readonly preview: Drawing | null;
+  readonly undoable: readonly Change[];
+  readonly redoable: readonly Change[];
+  readonly sheet: string;
+  readonly lines: ReadonlySet<string>;
+  readonly nodes: ReadonlySet<string>;
+  readonly reference: string | null;
+  readonly view: View;
+  readonly window: Size;
+  readonly peek: boolean;
+  readonly save: SaveState;
+  readonly reading: boolean;
+  readonly message: Message | null;
+  readonly pointer: Point | null;
+};
+
+/** A bench: its state, and everything that can be done to it. Tools, panels and keys all go through here. */
+export type Bench = StoreApi<BenchState> & {
+  /** Makes an edit a change: applied, undoable, on its way to the disk. Nothing happens for an edit without steps. */
+  commit(edit: Edit): Change | null;
+  /** Shows what an edit would do; null shows the drawing as it is. */
+  show(edit: Edit | null): void;
+  undo(): void;
+  redo(): void;
+  /** Takes the last change back for good, as if it had not been made. */
+  dropLast(change: Change): boolean;
+  choose(lines: Iterable<string>, nodes?: Iterable<string>): void;
+  tell(text: string, action?: Message['action'], tone?: Message['tone']): void;
+  /** Hears of every change made here, undone and redone ones too, before the state shows it. */
+  onChange(listener: (change: Change) => void): () => void;
+};
+
+export type Opening = { id: string; title: string; stage: StageId; drawing: Drawing; revision: number };
+
+export function createBench(opening: Opening): Bench {
+  const { drawing, revision, ...card } = opening;
+  const store = createStore<BenchState>()(() => ({
+    ...card,
+    tool: 'select',
+    drawing,
+    preview: null,
+    undoable: [],
+    redoable: [],
+    sheet: drawing.sheets.at(-1)?.id ?? '',
+    lines: new Set(),
+    nodes: new Set(),
+    reference: null,
+    view: { scale: 1, x: 0, y: 0 },
+    window: { width: 0, height: 0 },
+    peek: false,
+    save: { kind: 'saved', revision },
+    reading: false,
+    message: null,
+    pointer: null,
+  }));
+  const { getState: get, setState: set } = store;
+
+  const make = (change: Change): Drawing => {
+    const after = applyChange(get().drawing, change);
+    for (const hear of listeners) hear(change);
+    return after;
+  };
+  const fresh = (edit: Edit): Change => ({ id: nanoid(12), ...edit });
+  const listeners = new Set<(change: Change) => void>();
+  let messages = 0;
+
+  const bench: Bench = Object.assign(store, {
+    commit(edit: Edit): Change | null {
+      if (edit.steps.length === 0 || get().reading) {
+        if (get().preview) set({ preview: null });
+        return null;
+      }
+      const change = fresh(edit);
+      const after = make(change);
+      set((s) => ({ ...sound(s, after), drawing: after, preview: null, undoable: [...s.undoable, change], redoable: [] }));
+      return change;
+    },
+    show(edit: Edit | null): void {
+      if (get().reading) return;
+      const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, fresh(edit)) : null;
+      if (preview !== get().preview) set({ preview });
+    },
+    undo(): void {
+      const change = get().undoable.at(-1);
+      if (!change || get().reading) return;
+      const after = make(inverseOf(change, nanoid(12), `Undo: ${change.label}`.slice(0, 200)));
+      set((s) => ({ ...sound(s, after), drawing: after, preview: null, undoable: s.undoable.slice(0, -1), redoable: [...s.redoable, change] }));
+    },
+    redo(): void {
+      const change = get().redoable.at(-1);
+      if (!change || get().reading) return;
+      const after = make({ ...change, id: nanoid(12) });
+      set((s) => ({ ...sound(s, after), drawing: after, preview: null, undoable: [...s.undoable, change], redoable: s.redoable.slice(0, -1) }));
+    },
+    dropLast(change: Change): boolean {
+      if (get().undoable.at(-1) !== change) return false;
+      bench.undo();
+      set((s) => ({ redoable: s.redoable.slice(0, -1) }));
+      return true;
+    },
+    choose(lines: Iterable<string>, nodes: Iterable<string> = []): void {
+      set({ lines: new Set(lines), nodes: new Set(nodes) });
+    },
+    tell(text: string, action?: Message['action'], tone: Message['tone'] = 'note'): void {
+      set({ message: { key: ++messages, text, action, tone } });
+    },
+    onChange(listener: (change: Change) => void): () => void {
+      listeners.add(listener);
+      return () => void listeners.delete(listener);
+    },
+  });
+  return bench;
+}
+
+/** What is chosen, less what is no longer there or can no longer be touched. */
+export function sound(s: BenchState, after: Drawing): Partial<BenchState> {
+  const lines = [...s.lines].filter((id) => {
+    const found = findLine(after, id);
+    return found && isOpenSheet(found.sheet);
+  });
+  const nodes = [...s.nodes].filter((key) => {
+    const ref = nodeOfKey(key);
+    return lines.includes(ref.line) && nodeAt(after, ref);
+  });
+  const sheet = sheetOf(after, s.sheet) ? s.sheet : neighbourSheet(s, after);
+  const reference = after.references.some((r) => r.id === s.reference && !r.locked) ? s.reference : null;
+  return {
+    sheet,
+    reference,
+    ...(lines.length === s.lines.size ? {} : { lines: new Set(lines) }),
+    ...(nodes.length === s.nodes.size ? {} : { nodes: new Set(nodes) }),
+  };
+}
+
+/** The sheet that lies where a removed one was. */
+function neighbourSheet(s: BenchState, after: Drawing): string {
+  const was = s.drawing.sheets.findIndex((x) => x.id === s.sheet);
+  return (after.sheets[Math.max(0, Math.min(was, after.sheets.length) - 1)] ?? after.sheets.at(-1))?.id ?? '';
+}
+
+/** The drawing as it is to be seen: with what the hand is doing. */
+export const shownDrawing = (s: BenchState): Drawing => s.preview ?? s.drawing;

@@ -1,0 +1,236 @@
+import type { Line, Point, Sheet } from '@/core';
+import { removeLines } from '@/core/change/lineEdits';
+import { addNode, moveNodes, nodeAt, nodeKey, nodeOfKey, removeNodes, turnHandle, type NodeRef } from '@/core/change/nodeEdits';
+import { findLine } from '@/core/drawing/find';
+import type { Side } from '@/core/drawing/node';
+import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
+import { boxHolds, boxOfPoints } from '@/core/geometry/box';
+import { paintHandles, paintMarquee, paintNode, paintSkeleton } from '../canvas/marks';
+import { shownDrawing } from '../state/store';
+import { toScreen, type View } from '../state/view';
+import { arrowOffset } from './nudge';
+import { CLICK, GRIP, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+
+type Target = { on: 'bead'; ref: NodeRef; side: Side } | { on: 'node'; ref: NodeRef } | { on: 'line'; line: string } | { on: 'nothing' };
+
+type Gesture =
+  | { for: 'bead'; ref: NodeRef; side: Side; from: HandEvent; moved: boolean }
+  | { for: 'nodes'; from: HandEvent; moved: boolean; releaseOnly: NodeRef | null }
+  | { for: 'marquee'; from: HandEvent; to: HandEvent; moved: boolean };
+
+/** Nodes: choose them, move them and their beads, nudge, add and remove. */
+export class NodesTool implements Tool {
+  private gesture: Gesture | null = null;
+  private at: HandEvent | null = null;
+
+  constructor(private readonly reach: Reach) {}
+
+  private get bench() {
+    return this.reach.bench;
+  }
+
+  /** The lines whose nodes are shown: those chosen. */
+  private shownLines(): { line: Line; sheet: Sheet }[] {
+    const s = this.bench.getState();
+    return [...s.lines].flatMap((id) => findLine(shownDrawing(s), id) ?? []);
+  }
+
+  private refs = (): NodeRef[] => [...this.bench.getState().nodes].map(nodeOfKey);
+
+  private targetOf(e: HandEvent): Target {
+    const { view, drawing, nodes } = this.bench.getState();
+    const grip = gripFor(e, GRIP);
+    const near = (p: Point) => distance(toScreen(view, p), e.screen);
+    let best: { target: Target; d: number } = { target: { on: 'nothing' }, d: grip };
+    const consider = (target: Target, d: number) => d < best.d && (best = { target, d });
+    for (const key of nodes) {
+      const ref = nodeOfKey(key);
+      const node = nodeAt(drawing, ref);
+      if (!node) continue;
+      // A node lies above its own beads, so that one can never be lost beneath them.
+      for (const side of ['in', 'out'] as const) {
+        if (node[side]) consider({ on: 'bead', ref, side }, near(add(node.point, node[side])) + 0.5);
+      }
+    }
+    for (const { line } of this.shownLines()) {
+      line.runs.forEach((run, r) => run.nodes.forEach((n, i) => consider({ on: 'node', ref: { line: line.id, run: r, node: i } }, near(n.point))));
+    }
+    if (best.target.on !== 'nothing') return best.target;
+    const hit = this.reach.picking.under(drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
+    return hit ? { on: 'line', line: hit.line.id } : { on: 'nothing' };
+  }
+
+  press(e: HandEvent): void {
+    const s = this.bench.getState();
+    const target = this.targetOf(e);
+    if (target.on === 'bead') {
+      this.gesture = { for: 'bead', ref: target.ref, side: target.side, from: e, moved: false };
+    } else if (target.on === 'node') {
+      const key = nodeKey(target.ref);
+      const isChosen = s.nodes.has(key);
+      if (e.shift) {
+        const nodes = new Set(s.nodes);
+        if (isChosen) nodes.delete(key);
+        else nodes.add(key);
+        this.bench.choose(s.lines, nodes);
+      } else if (!isChosen) this.bench.choose(s.lines, [key]);
+      this.gesture = { for: 'nodes', from: e, moved: false, releaseOnly: isChosen && !e.shift ? target.ref : null };
+    } else if (target.on === 'line') {
+      if (e.shift) {
+        const lines = new Set(s.lines);
+        if (lines.has(target.line)) lines.delete(target.line);
+        else lines.add(target.line);
+        this.bench.choose(lines, [...s.nodes].filter((k) => lines.has(nodeOfKey(k).line)));
+      } else if (!s.lines.has(target.line)) this.bench.choose([target.line]);
+      else this.bench.choose(s.lines);
+    } else {
+      this.gesture = { for: 'marquee', from: e, to: e, moved: false };
+    }
+    this.reach.repaint();
+  }
+
+  move(e: HandEvent): void {
+    this.at = e;
+    const g = this.gesture;
+    if (!g) return;
+    if (!g.moved && distance(e.screen, g.from.screen) < CLICK) return;
+    g.moved = true;
+    if (g.for === 'marquee') g.to = e;
+    else this.bench.show(this.editOf(g, e));
+    this.reach.repaint();
+  }
+
+  private editOf(g: Exclude<Gesture, { for: 'marquee' }>, e: HandEvent) {
+    const { drawing } = this.bench.getState();
+    if (g.for === 'nodes') {
+      const by = subtract(e.page, g.from.page);
+      return moveNodes(drawing, this.refs(), e.shift ? snapDirection(by, 15) : by);
+    }
+    const node = nodeAt(drawing, g.ref)!;
+    // The bead keeps its place under the hand, however it was taken hold of.
+    const offset = add(node[g.side] ?? { x: 0, y: 0 }, subtract(e.page, g.from.page));
+    return turnHandle(drawing, g.ref, g.side, e.shift ? snapDirection(offset, 15) : offset, e.alt);
+  }
+
+  release(e: HandEvent): void {
+    const g = this.gesture;
+    this.gesture = null;
+    if (!g) return;
+    if (g.for === 'marquee') this.chooseWithin(g, e);
+    else if (g.moved) this.bench.commit(this.editOf(g, e));
+    else if (g.for === 'nodes' && g.releaseOnly) this.bench.choose(this.bench.getState().lines, [nodeKey(g.releaseOnly)]);
+    this.reach.repaint();
+  }
+
+  /** The nodes in the box, of the chosen lines, or of any line that reaches into it when none is chosen. */
+  private chooseWithin(g: Extract<Gesture, { for: 'marquee' }>, e: HandEvent): void {
+    const s = this.bench.getState();
+    if (!g.moved) {
+      if (!e.shift) this.bench.choose(s.nodes.size > 0 ? s.lines : []);
+      return;
+    }
+    const box = boxOfPoints([g.from.page, e.page]);
+    const lines = s.lines.size > 0 ? [...s.lines] : this.reach.picking.touching(s.drawing, box);
+    const found = lines.flatMap((id) => {
+      const line = findLine(s.drawing, id)?.line;
+      return line ? line.runs.flatMap((run, r) => run.nodes.flatMap((n, i) => (boxHolds(box, n.point) ? nodeKey({ line: id, run: r, node: i }) : []))) : [];
+    });
+    this.bench.choose(lines, e.shift ? [...s.nodes, ...found] : found);
+  }
+
+  hover(e: HandEvent | null): void {
+    this.at = e;
+    this.reach.repaint();
+  }
+
+  key(key: string, e: { shift: boolean }): boolean {
+    const s = this.bench.getState();
+    const by = arrowOffset(key, e.shift);
+    if (by && s.nodes.size > 0) {
+      this.bench.commit(moveNodes(s.drawing, this.refs(), by));
+      return true;
+    }
+    if ((key === 'Delete' || key === 'Backspace') && s.lines.size > 0) {
+      this.bench.commit(s.nodes.size > 0 ? removeNodes(s.drawing, this.refs()) : removeLines(s.drawing, s.lines));
+      if (s.nodes.size > 0) this.bench.choose([...s.lines].filter((id) => findLine(this.bench.getState().drawing, id)));
+      return true;
+    }
+    if (key === 'n' && this.at) return this.addAtPointer(this.at);
+    if (key === 'Escape' && (this.gesture || s.nodes.size > 0 || s.lines.size > 0)) {
+      if (this.gesture) this.cancel();
+      else this.bench.choose(s.nodes.size > 0 ? s.lines : []);
+      return true;
+    }
+    return false;
+  }
+
+  private addAtPointer(e: HandEvent): boolean {
+    const s = this.bench.getState();
+    const hit = this.reach.picking.nearest(s.drawing, e.page, gripFor(e, LINE_GRIP * 2) * this.reach.unit());
+    if (!hit) {
+      this.bench.tell('There is no line under the pointer to put a node on.');
+      return true;
+    }
+    this.bench.commit(addNode(s.drawing, hit.line, hit.run, hit.segment, hit.t));
+    this.bench.choose([hit.line.id], [nodeKey({ line: hit.line.id, run: hit.run, node: hit.segment + 1 })]);
+    return true;
+  }
+
+  cancel(): void {
+    this.gesture = null;
+    this.bench.show(null);
+    this.reach.repaint();
+  }
+
+  finish = (): void => this.cancel();
+
+  pointer(): PointerShape {
+    if (this.gesture?.for === 'marquee' || !this.at) return 'arrow';
+    const { on } = this.targetOf(this.at);
+    return on === 'nothing' ? 'arrow' : on === 'line' ? 'over line' : 'over node';
+  }
+
+  paint(ctx: CanvasRenderingContext2D, view: View): void {
+    const s = this.bench.getState();
+    const hovered = this.at && !this.gesture ? this.targetOf(this.at) : null;
+    if (hovered?.on === 'line' && !s.lines.has(hovered.line)) {
+      const found = findLine(s.drawing, hovered.line);
+      if (found) paintSkeleton(ctx, view, found.line, found.sheet.tag);
+    }
+    const shown = this.shownLines();
+    for (const { line, sheet } of shown) paintSkeleton(ctx, view, line, sheet.tag);
+    for (const key of s.nodes) {
+      const node = nodeAt(shownDrawing(s), nodeOfKey(key));
+      if (node) paintHandles(ctx, view, node);
+    }
+    for (const { line, sheet } of shown) {
+      line.runs.forEach((run, r) =>
+        run.nodes.forEach((_, i) => paintNode(ctx, view, run, i, sheet.tag, s.nodes.has(nodeKey({ line: line.id, run: r, node: i })))),
+      );
+    }
+    if (this.gesture?.for === 'marquee' && this.gesture.moved) {
+      paintMarquee(ctx, toScreen(view, this.gesture.from.page), this.gesture.to.screen);
+    }
+  }
+
+  hints(): Hint[] {
+    const s = this.bench.getState();
+    if (this.gesture?.for === 'bead') {
+      return [{ keys: 'Shift', what: 'hold to 15° steps' }, { keys: 'Alt', what: 'let it go its own way' }, { keys: 'Escape', what: 'leave it as it was' }];
+    }
+    if (this.gesture?.for === 'nodes') return [{ keys: 'Shift', what: 'hold to 15° steps' }, { keys: 'Escape', what: 'leave it as it was' }];
+    const on = this.at ? this.targetOf(this.at).on : 'nothing';
+    if (s.lines.size === 0) {
+      return [{ keys: 'click a line', what: 'show its nodes' }, { keys: 'drag a box', what: 'choose nodes' }, { keys: 'Space drag', what: 'pan' }];
+    }
+    const drop: Hint = s.nodes.size > 0 ? { keys: 'Delete', what: 'remove, keep the shape' } : { keys: 'Delete', what: 'delete the line' };
+    return [
+      on === 'bead' ? { keys: 'drag the bead', what: 'turn the curve' } : { keys: 'drag a node', what: 'move it' },
+      { keys: 'Shift click', what: 'add or take away' },
+      ...(on === 'line' ? [{ keys: 'N', what: 'add a node here' }] : []),
+      ...(s.nodes.size > 0 ? [{ keys: 'Alt drag a bead', what: 'let it go its own way' }, { keys: 'arrows', what: 'nudge' }] : []),
+      drop,
+    ];
+  }
+}
+

@@ -1,0 +1,60 @@
+import type { Point } from '@/core';
+import type { Picking } from '../canvas/picking';
+import type { Bench } from '../state/store';
+import type { View } from '../state/view';
+
+/** Where the hand is and what it holds. `page` is in page units, `screen` in CSS px of the canvas. */
+export type HandEvent = {
+  readonly page: Point;
+  readonly screen: Point;
+  readonly shift: boolean;
+  readonly alt: boolean;
+  readonly space: boolean;
+  readonly pressure: number;
+  readonly kind: 'mouse' | 'pen' | 'touch';
+};
+
+/** What a press would do here; each has a pointer of its own. */
+export type PointerShape = 'arrow' | 'over line' | 'over node' | 'pen start' | 'pen add' | 'pen close' | 'pen drop' | 'refuse' | 'move';
+
+/** One thing the hand can do now: what it does with hand or key, and what comes of it. */
+export type Hint = { readonly keys: string; readonly what: string };
+
+/** What tools have at hand. */
+export type Reach = {
+  readonly bench: Bench;
+  readonly picking: Picking;
+  /** Page units that make one CSS px. */
+  unit(): number;
+  /** Asks for the marks over the page to be painted again. */
+  repaint(): void;
+};
+
+/** A tool: it hears of the hand, changes the drawing by commits, and says what it shows and what can be done. */
+export interface Tool {
+  press(e: HandEvent): void;
+  /** The hand moves with the button down. */
+  move(e: HandEvent): void;
+  release(e: HandEvent): void;
+  /** The hand moves with the button up; null when it has left the page. */
+  hover(e: HandEvent | null): void;
+  /** A key the tool may want; true when it took it. */
+  key(key: string, e: { shift: boolean; alt: boolean }): boolean;
+  /** The gesture is called off: what it showed is taken back. */
+  cancel(): void;
+  /** The tool is put down. What was drawn is kept. */
+  finish(): void;
+  /** Paints marks over the page. The context is in CSS px of the canvas. */
+  paint(ctx: CanvasRenderingContext2D, view: View): void;
+  pointer(): PointerShape;
+  hints(): Hint[];
+}
+
+/** Nearer than this to a node or bead, in CSS px, the hand is on it. */
+export const GRIP = 9;
+/** Nearer than this to a line, it is on the line. */
+export const LINE_GRIP = 7;
+/** A press that moves less than this is a click. */
+export const CLICK = 3;
+
+export const gripFor = (e: Pick<HandEvent, 'kind'>, px: number): number => (e.kind === 'touch' ? px * 2 : px);

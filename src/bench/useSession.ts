@@ -1,0 +1,135 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { ApiError, askJson, openDrawing } from './state/api';
+import { enter } from './state/oneTab';
+import { recoverPending, Saver, type Recovered } from './state/saver';
+import { loadSession, storeSession } from './state/session';
+import { createBench, sound, type Bench, type StageId } from './state/store';
+import { toolsOf } from './tools/registry';
+
+export const shownStages: StageId[] = ['prepare', 'trace', 'refine', 'ink', 'deliver'];
+
+export type Session =
+  | { state: 'opening' }
+  | { state: 'failed'; why: string; missing: boolean; again: () => void }
+  | { state: 'open'; bench: Bench; takeOver: () => void };
+
+/** Opens a drawing: recovers what an earlier visit left, loads it, and keeps saving until the page is left. */
+export function useSession(id: string): Session {
+  const [session, setSession] = useState<Session>({ state: 'opening' });
+  const [attempt, setAttempt] = useState(0);
+
+  useEffect(() => {
+    let left = false;
+    const leave: (() => void)[] = [];
+    const again = () => {
+      setSession({ state: 'opening' });
+      setAttempt((n) => n + 1);
+    };
+    open(id, leave)
+      .then((opened) => (left ? leave.forEach((f) => f()) : setSession(opened)))
+      .catch((error: unknown) => {
+        if (left) return;
+        const missing = error instanceof ApiError && error.status === 404;
+        setSession({ state: 'failed', why: error instanceof Error ? error.message : String(error), missing, again });
+      });
+    return () => {
+      left = true;
+      leave.forEach((f) => f());
+    };
+  }, [id, attempt]);
+
+  return session;
+}
+
+async function open(id: string, leave: (() => void)[]): Promise<Session> {
+  const recovered = await recoverPending(id);
+  const opened = await openDrawing(id);
+  const kept = loadSession(id);
+  const stage = shownStages.includes(opened.stage as StageId) ? (opened.stage as StageId) : 'trace';
+  const bench = createBench({ ...opened, stage });
+  const start = shownStages.includes(kept.stage!) ? kept.stage! : stage;
+  bench.setState({
+    stage: start,
+    tool: kept.tool && toolsOf(start).includes(kept.tool) ? kept.tool : toolsOf(start)[0],
+    ...(kept.view ? { view: kept.view } : {}),
+    ...(opened.drawing.sheets.some((s) => s.id === kept.sheet) ? { sheet: kept.sheet! } : {}),
+  });
+  tellRecovered(bench, recovered);
+
+  let saver = startSaver(bench, id, opened.revision, (revision) => tenancy.announce(revision));
+  leave.push(() => saver.stop(), bench.onChange((change) => saver.push(change)));
+
+  const reload = async (): Promise<void> => {
+    const newest = await openDrawing(id);
+    bench.setState((s) => ({ ...sound(s, newest.drawing), drawing: newest.drawing, title: newest.title, undoable: [], redoable: [], preview: null }));
+    saver.stop();
+    saver = startSaver(bench, id, newest.revision, (revision) => tenancy.announce(revision));
+    bench.setState({ save: { kind: 'saved', revision: newest.revision } });
+  };
+  const tenancy = enter(id, {
+    onEditing: () => {
+      if (!bench.getState().reading) return;
+      // The tab that had it may still have been sending: what it kept is sent first.
+      recoverPending(id).then(reload).then(() => bench.setState({ reading: false })).catch((e: Error) => bench.tell(e.message, undefined, 'warning'));
+    },
+    onReading: () => bench.setState({ reading: true, preview: null }),
+    onNews: () => bench.getState().reading && void reload().catch(() => undefined),
+  });
+  leave.push(() => tenancy.release(), rememberPlace(bench, id));
+  return { state: 'open', bench, takeOver: tenancy.takeOver };
+}
+
+function startSaver(bench: Bench, id: string, revision: number, announce: (revision: number) => void): Saver {
+  return new Saver(id, revision, {
+    onState: (save) => {
+      bench.setState({ save });
+      if (save.kind === 'saved') announce(save.revision);
+    },
+    onAside: ({ id: aside, title, count }) => {
+      bench.setState({ reading: true });
+      bench.tell(`This drawing was changed elsewhere. Your last ${count === 1 ? 'change was' : `${count} changes were`} kept as “${title}”.`, {
+        label: 'Open it',
+        run: () => window.location.assign(`/drawing/${aside}`),
+      }, 'warning');
+    },
+    onStuck: (why) => {
+      bench.setState({ reading: true });
+      bench.tell(`The last changes could not be saved: ${why} They are kept in this browser; reload the page to try again.`, undefined, 'warning');
+    },
+  });
+}
+
+function tellRecovered(bench: Bench, recovered: Recovered): void {
+  if (recovered.kind === 'sent') bench.tell(`${recovered.count === 1 ? 'One change' : `${recovered.count} changes`} from your last visit ${recovered.count === 1 ? 'was' : 'were'} still here and ${recovered.count === 1 ? 'is' : 'are'} saved now.`);
+  if (recovered.kind === 'aside') {
+    bench.tell(`Changes from your last visit no longer fitted and were kept as “${recovered.title}”.`, {
+      label: 'Open it',
+      run: () => window.location.assign(`/drawing/${recovered.id}`),
+    }, 'warning');
+  }
+}
+
+/** Remembers where the person is; the stage is on the drawing's card too. */
+function rememberPlace(bench: Bench, id: string): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const store = (): void => {
+    const { view, stage, tool, sheet } = bench.getState();
+    storeSession(id, { view, stage, tool, sheet });
+  };
+  const stop = bench.subscribe((s, before) => {
+    if (s.stage !== before.stage) void askJson(`/api/drawings/${id}`, 'PATCH', { stage: s.stage }).catch(() => undefined);
+    if (s.view === before.view && s.stage === before.stage && s.tool === before.tool && s.sheet === before.sheet) return;
+    clearTimeout(timer);
+    timer = setTimeout(store, 200);
+  });
+  window.addEventListener('pagehide', store);
+  return () => {
+    stop();
+    clearTimeout(timer);
+    store();
+    window.removeEventListener('pagehide', store);
+  };
+}
+

@@ -1,0 +1,78 @@
+import { findLine, sheetOf } from '../drawing/find';
+import type { Drawing, Line, Node, Run, Style } from '../drawing/schema';
+import { add, type Point } from '../geometry/point';
+import type { Step } from './change';
+import { counted, edit, type Edit } from './edit';
+
+/** A new line on top of its sheet. */
+export function addLine(d: Drawing, sheet: string, line: Line, label = 'Draw line'): Edit {
+  const index = sheetOf(d, sheet)?.lines.length ?? 0;
+  return edit(label, { step: 'insertLine', sheet, index, line });
+}
+
+/** Lines with other runs, by their id. A line that would be left with no node is removed. */
+export function reshapeLines(d: Drawing, runsById: ReadonlyMap<string, readonly Run[]>, label: string): Edit {
+  const steps: Step[] = [];
+  const gone: string[] = [];
+  for (const [id, runs] of runsById) {
+    const found = findLine(d, id);
+    if (!found || found.line.runs === runs) continue;
+    if (runs.length === 0) gone.push(id);
+    else steps.push({ step: 'setLine', sheet: found.sheet.id, id, before: { runs: found.line.runs }, after: { runs } });
+  }
+  return edit(label, steps, removeLines(d, gone).steps);
+}
+
+export function removeLines(d: Drawing, ids: Iterable<string>, label?: string): Edit {
+  const found = [...ids].flatMap((id) => findLine(d, id) ?? []);
+  // From the top down, so that no removal shifts the place of one that is still to come.
+  found.sort((a, b) => b.index - a.index);
+  return edit(
+    label ?? counted('Delete', found.length, 'line'),
+    found.map(({ sheet, index, line }): Step => ({ step: 'removeLine', sheet: sheet.id, index, line })),
+  );
+}
+
+export function moveLines(d: Drawing, ids: Iterable<string>, by: Point): Edit {
+  const runs = new Map([...ids].flatMap((id) => {
+    const found = findLine(d, id);
+    return found ? [[id, movedRuns(found.line.runs, by)] as const] : [];
+  }));
+  return reshapeLines(d, runs, counted('Move', runs.size, 'line'));
+}
+
+export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
+  runs.map((r) => ({ ...r, nodes: r.nodes.map((n): Node => ({ ...n, point: add(n.point, by) })) }));
+
+/** Style for lines; the sheets they are on take it too, so that their next line is alike. */
+export function styleLines(d: Drawing, ids: Iterable<string>, style: Partial<Style>, label: string): Edit {
+  const found = [...ids].flatMap((id) => findLine(d, id) ?? []);
+  const differs = (s: Style) => (Object.keys(style) as (keyof Style)[]).some((k) => s[k] !== style[k]);
+  const sheets = [...new Set(found.map((f) => f.sheet))].filter((s) => differs(s.style));
+  return edit(
+    label,
+    found
+      .filter(({ line }) => differs(line.style))
+      .map(({ sheet, line }): Step => ({
+        step: 'setLine',
+        sheet: sheet.id,
+        id: line.id,
+        before: { style: line.style },
+        after: { style: { ...line.style, ...style } },
+      })),
+    sheets.map((s) => styleStep(s.id, s.style, style)),
+  );
+}
+
+/** The style that the next line of a sheet takes. */
+export function styleSheet(d: Drawing, id: string, style: Partial<Style>, label: string): Edit {
+  const sheet = sheetOf(d, id);
+  return edit(label, sheet ? styleStep(id, sheet.style, style) : []);
+}
+
+const styleStep = (id: string, before: Style, style: Partial<Style>): Step => ({
+  step: 'setSheet',
+  id,
+  before: { style: before },
+  after: { style: { ...before, ...style } },
+});

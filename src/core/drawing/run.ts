@@ -1,0 +1,99 @@
+import { cubicBounds, hullBox } from '../geometry/bounds';
+import { emptyBox, growBox, joinBoxes } from '../geometry/box';
+import { splitAt, type Cubic } from '../geometry/cubic';
+import { cubicLength } from '../geometry/length';
+import { nearestOnCubic } from '../geometry/nearest';
+import { add, subtract, type Box, type Point } from '../geometry/point';
+import type { Line, Node, Run } from './schema';
+
+/** A node without handles. */
+export const cornerAt = (p: Point): Node => ({ point: p, in: null, out: null, kind: 'corner' });
+
+/** How many segments a run has: one fewer than nodes, as many when closed. */
+export const segmentCount = (r: Run): number => (r.closed ? r.nodes.length : r.nodes.length - 1);
+
+const cubics = new WeakMap<Run, Cubic[]>();
+
+/** The segments of a run as cubics, from its first node on. Worked out once for each run. */
+export function cubicsOf(run: Run): Cubic[] {
+  let list = cubics.get(run);
+  if (!list) {
+    list = Array.from({ length: segmentCount(run) }, (_, i) => segmentBetween(run.nodes[i], run.nodes[(i + 1) % run.nodes.length]));
+    cubics.set(run, list);
+  }
+  return list;
+}
+
+export const segmentBetween = (a: Node, b: Node): Cubic => [
+  a.point,
+  a.out ? add(a.point, a.out) : a.point,
+  b.in ? add(b.point, b.in) : b.point,
+  b.point,
+];
+
+const boxes = new WeakMap<Line, Box>();
+
+/** The box of a line's body: its curve grown by half its width, and by the reach of a miter join. */
+export function lineBox(line: Line): Box {
+  let box = boxes.get(line);
+  if (!box) {
+    box = growBox(skeletonBox(line), (line.style.width / 2) * (line.style.join === 'miter' ? 4 : 1.5));
+    boxes.set(line, box);
+  }
+  return box;
+}
+
+/** The exact box of a line's curve, without its width. */
+export function skeletonBox(line: Line): Box {
+  let box = emptyBox;
+  for (const run of line.runs) {
+    for (const n of run.nodes) box = joinBoxes(box, { minX: n.point.x, minY: n.point.y, maxX: n.point.x, maxY: n.point.y });
+    for (const c of cubicsOf(run)) {
+      const hull = hullBox(c);
+      const sticksOut = hull.minX < box.minX || hull.minY < box.minY || hull.maxX > box.maxX || hull.maxY > box.maxY;
+      if (sticksOut) box = joinBoxes(box, cubicBounds(c));
+    }
+  }
+  return box;
+}
+
+export const lineLength = (line: Line): number =>
+  line.runs.reduce((sum, r) => sum + cubicsOf(r).reduce((s, c) => s + cubicLength(c), 0), 0);
+
+/** A place on a line: which run and segment, where on it, and how far from what was asked for. */
+export type OnLine = { run: number; segment: number; t: number; point: Point; distance: number };
+
+/** The place of a line nearest to `p`; null for a line of a single node. */
+export function nearestOnLine(line: Line, p: Point): OnLine | null {
+  let best: OnLine | null = null;
+  line.runs.forEach((run, r) =>
+    cubicsOf(run).forEach((c, segment) => {
+      const found = nearestOnCubic(c, p);
+      if (!best || found.distance < best.distance) best = { run: r, segment, ...found };
+    }),
+  );
+  return best;
+}
+
+/** The run with a node put in at `t` of a segment. The curve stays exactly as it was. */
+export function withNodeAt(run: Run, segment: number, t: number): Run {
+  const nodes = [...run.nodes];
+  const next = (segment + 1) % nodes.length;
+  const [a, b] = [nodes[segment], nodes[next]];
+  if (!a.out && !b.in) {
+    const straight = splitAt([a.point, a.point, b.point, b.point], t)[0][3];
+    nodes.splice(segment + 1, 0, cornerAt(straight));
+    return { ...run, nodes };
+  }
+  const [left, right] = splitAt(segmentBetween(a, b), t);
+  const keepsKind = (n: Node) => (n.kind === 'even' || n.kind === 'flowing' ? 'smooth' : n.kind);
+  nodes[segment] = { ...a, out: subtract(left[1], a.point), kind: keepsKind(a) };
+  nodes[next] = { ...nodes[next], in: subtract(right[2], b.point), kind: keepsKind(b) };
+  nodes.splice(segment + 1, 0, {
+    point: left[3],
+    in: subtract(left[2], left[3]),
+    out: subtract(right[1], right[0]),
+    kind: 'smooth',
+  });
+  return { ...run, nodes };
+}

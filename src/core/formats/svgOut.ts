@@ -1,0 +1,92 @@
+import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
+import type { Box } from '../geometry/point';
+import { lineBox } from '../drawing/run';
+import type { Drawing, Line, Reference, Sheet } from '../drawing/schema';
+import { toUnit } from '../drawing/unit';
+import { decimal, pathData } from './pathData';
+
+export type WriteSvgOptions = {
+  /** What the picture shows: the whole page (default), or just as much as the lines take. */
+  scope?: 'page' | 'drawing';
+  /** Whether the references are in it. They are not, unless asked for. */
+  reference?: boolean;
+  /** Decimals of coordinates, 0 to 12; 3 by default. */
+  precision?: number;
+  /** The page's ground as a rectangle; not by default. */
+  ground?: boolean;
+  /** Where the bytes of a picture are found, by its hash; `pictures/<hash>` by default. */
+  pictureHref?: (hash: string) => string;
+};
+
+/**
+ * A drawing as SVG 1.1 (which SVG 2 readers read alike): one group a sheet, named, from the bottom up; one `path` a
+ * line. Hidden sheets and references are left out. The size is the page's, in its unit; coordinates are page units.
+ * @throws RangeError for a precision that is not a whole number from 0 to 12.
+ */
+export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): string {
+  const { scope = 'page', reference = false, precision = 3, ground = false } = options;
+  const href = options.pictureHref ?? ((hash) => `pictures/${hash}`);
+  if (!Number.isInteger(precision) || precision < 0 || precision > 12) {
+    throw new RangeError('the precision must be a whole number from 0 to 12');
+  }
+  const { page } = drawing;
+  const box = viewOf(drawing, scope);
+  const n = (v: number) => decimal(v, precision);
+  const size = (v: number) => `${decimal(toUnit(v, page.unit), 4)}${page.unit}`;
+  const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
+  const ids = new Set<string>();
+  const parts = [
+    `<svg xmlns="http://www.w3.org/2000/svg"${reference ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${size(width)}" height="${size(height)}" viewBox="${n(box.minX)} ${n(box.minY)} ${n(width)} ${n(height)}">`,
+  ];
+  if (ground && page.ground) {
+    parts.push(`<rect x="${n(box.minX)}" y="${n(box.minY)}" width="${n(width)}" height="${n(height)}" fill="${page.ground}"/>`);
+  }
+  if (reference) parts.push(...drawing.references.filter((r) => r.visible).map((r) => imageElement(r, href(r.picture), n)));
+  for (const sheet of drawing.sheets) {
+    if (sheet.visible && sheet.lines.length > 0) parts.push(sheetElement(sheet, ids, precision));
+  }
+  parts.push('</svg>');
+  return `${parts.join('\n')}\n`;
+}
+
+/** The part of the plane that is shown. A drawing without visible lines shows its page. */
+export function viewOf(drawing: Drawing, scope: 'page' | 'drawing'): Box {
+  const page = { minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height };
+  if (scope === 'page') return page;
+  const box = drawing.sheets
+    .filter((s) => s.visible)
+    .flatMap((s) => s.lines)
+    .reduce((b, l) => joinBoxes(b, lineBox(l)), emptyBox);
+  return isEmptyBox(box) ? page : box;
+}
+
+function sheetElement(sheet: Sheet, ids: Set<string>, precision: number): string {
+  const lines = sheet.lines.map((l) => lineElement(l, precision));
+  return `<g id="${idFor(sheet.name, ids)}">\n<title>${escaped(sheet.name)}</title>\n${lines.join('\n')}\n</g>`;
+}
+
+function lineElement(line: Line, precision: number): string {
+  const s = line.style;
+  return `<path d="${pathData(line, precision)}" fill="${s.fill ?? 'none'}" stroke="${s.colour}" stroke-width="${decimal(s.width, precision)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"/>`;
+}
+
+function imageElement(r: Reference, href: string, n: (v: number) => string): string {
+  return `<image x="${n(r.at.x)}" y="${n(r.at.y)}" width="${n(r.width)}" height="${n(r.height)}" opacity="${decimal(1 - r.dim, 3)}" preserveAspectRatio="none" xlink:href="${escaped(href)}"/>`;
+}
+
+/** An XML id made of a name, unlike the others. */
+function idFor(name: string, taken: Set<string>): string {
+  const plain = name.trim().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '') || 'sheet';
+  const base = /^\p{L}/u.test(plain) ? plain : `sheet-${plain}`;
+  let id = base;
+  for (let k = 2; taken.has(id); k++) id = `${base}-${k}`;
+  taken.add(id);
+  return id;
+}
+
+/** Text made safe for XML: markup escaped, characters that XML 1.0 does not allow left out. */
+const escaped = (text: string): string =>
+  text
+    // eslint-disable-next-line no-control-regex
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+    .replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);

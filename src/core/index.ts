@@ -1,0 +1,27 @@
+/** The public core: geometry, drawings, changes and formats. Pure and deterministic; nothing here touches a page, a disk or a clock. */
+export type { Box, Point } from './geometry/point';
+export { cubicAt, splitCubic, type Cubic } from './geometry/cubic';
+export { cubicBounds } from './geometry/bounds';
+export { cubicLength } from './geometry/length';
+export { nearestOnCubic, type Nearest } from './geometry/nearest';
+export { intersectCubics, type Intersection } from './geometry/intersection';
+export { selfIntersection } from './geometry/selfIntersection';
+export { refitAsOne } from './geometry/refit';
+export {
+  drawingSchema,
+  emptyDrawing,
+  firstStyle,
+  type Drawing,
+  type Line,
+  type Node,
+  type NodeKind,
+  type Page,
+  type Reference,
+  type Run,
+  type Sheet,
+  type Style,
+  type Unit,
+} from './drawing/schema';
+export { changeSchema, type Change, type Step } from './change/change';
+export { applyChange, ChangeError, inverseOf } from './change/apply';
+export { writeSvg, type WriteSvgOptions } from './formats/svgOut';

@@ -1,0 +1,81 @@
+import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { nanoid } from 'nanoid';
+import { applyChange, emptyDrawing, type Change, type Drawing, type Page } from '@/core';
+import { tagColours } from '@/core/change/sheetEdits';
+import { database } from './database';
+import { beginJournal, forget, stateOf } from './journal';
+import { notFound, Problem } from './problem';
+import { drawings } from './tables';
+
+export const stageNames = ['prepare', 'trace', 'refine', 'ink', 'colour', 'deliver'] as const;
+export type StageName = (typeof stageNames)[number];
+
+export type DrawingCard = typeof drawings.$inferSelect;
+
+/** The cards of all drawings, or of those in the bin; the last changed first. */
+export function listDrawings(binned = false): DrawingCard[] {
+  return database()
+    .select()
+    .from(drawings)
+    .where(binned ? isNotNull(drawings.binnedAt) : isNull(drawings.binnedAt))
+    .orderBy(desc(drawings.changedAt))
+    .all();
+}
+
+export function cardOf(id: string): DrawingCard {
+  const card = database().select().from(drawings).where(eq(drawings.id, id)).get();
+  if (!card) throw notFound('drawing');
+  return card;
+}
+
+/** Keeps a drawing as a new one. */
+export function keepDrawing(title: string, drawing: Drawing, stage: StageName = 'prepare'): { id: string; revision: number } {
+  const id = nanoid(12);
+  const now = Date.now();
+  database().transaction((tx) => {
+    tx.insert(drawings).values({ id, title, stage, revision: 0, createdAt: now, changedAt: now }).run();
+    beginJournal(tx as never, id, drawing);
+  });
+  return { id, revision: 0 };
+}
+
+export const createDrawing = (title: string, page: Page): { id: string; revision: number } =>
+  keepDrawing(title, emptyDrawing(page, { id: nanoid(10), name: 'Sheet 1', tag: tagColours[0] }));
+
+export function updateCard(id: string, card: { title?: string; stage?: StageName }): DrawingCard {
+  cardOf(id);
+  if (card.title !== undefined || card.stage !== undefined) {
+    database().update(drawings).set(card).where(eq(drawings.id, id)).run();
+  }
+  return cardOf(id);
+}
+
+/** A copy with a history of its own. */
+export function duplicateDrawing(id: string): { id: string; revision: number } {
+  const { title, stage } = cardOf(id);
+  return keepDrawing(`${title} (copy)`.slice(0, 200), stateOf(id).drawing, stage as StageName);
+}
+
+/** Into the bin (`true`) or out of it. */
+export function binDrawing(id: string, binned: boolean): void {
+  cardOf(id);
+  database().update(drawings).set({ binnedAt: binned ? Date.now() : null }).where(eq(drawings.id, id)).run();
+}
+
+/** Deletes a drawing that is in the bin, with its history. Pictures stay: other drawings may show them. */
+export function deleteForGood(id: string): void {
+  const { changes } = database().delete(drawings).where(and(eq(drawings.id, id), isNotNull(drawings.binnedAt))).run();
+  if (changes === 0) throw new Problem(409, 'not-in-bin', 'Only a drawing in the bin can be deleted for good.');
+  forget(id);
+}
+
+/**
+ * Changes that came too late for a drawing, kept as a drawing of their own: the state they were made on, and they.
+ * @throws ChangeError when they do not fit even that.
+ */
+export function keepAside(id: string, base: number, changes: readonly Change[]): { id: string; revision: number; title: string } {
+  const { title, stage } = cardOf(id);
+  const drawing = changes.reduce(applyChange, stateOf(id, base).drawing);
+  const aside = `${title} (kept aside)`.slice(0, 200);
+  return { ...keepDrawing(aside, drawing, stage as StageName), title: aside };
+}

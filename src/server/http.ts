@@ -1,0 +1,86 @@
+import { z } from 'zod';
+import { idSchema } from '@/core/drawing/schema';
+import { Problem } from './problem';
+
+type Handler<P> = (request: Request, params: P) => Promise<Response> | Response;
+
+const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
+
+/** A route handler behind the door: the origin is checked, and whatever goes wrong is told as JSON. */
+export function route<P extends Record<string, string> = Record<string, string>>(handle: Handler<P>) {
+  return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
+    try {
+      checkOrigin(request);
+      return await handle(request, await context.params);
+    } catch (error) {
+      return problemResponse(error);
+    }
+  };
+}
+
+function problemResponse(error: unknown): Response {
+  if (error instanceof Problem) {
+    return Response.json({ error: { code: error.code, message: error.message, ...error.details } }, { status: error.status });
+  }
+  if (error instanceof z.ZodError) {
+    const first = error.issues[0];
+    const message = `${first.path.join('.') || 'the request'}: ${first.message}`;
+    return Response.json({ error: { code: 'bad-request', message } }, { status: 400 });
+  }
+  console.error(error);
+  return Response.json({ error: { code: 'failed', message: 'Something went wrong here. Nothing was changed.' } }, { status: 500 });
+}
+
+/**
+ * A page from elsewhere must not change anything here: the request's host must be one this server is known by
+ * (`YELLOW_QUILL_HOSTS`, names separated by commas, beside the loopback names), and its origin that very host.
+ * @throws Problem 403.
+ */
+function checkOrigin(request: Request): void {
+  if (request.method === 'GET' || request.method === 'HEAD') return;
+  const host = request.headers.get('host') ?? '';
+  const name = host.replace(/:\d+$/, '');
+  const known = (process.env.YELLOW_QUILL_HOSTS ?? '').split(',').filter(Boolean);
+  const origin = request.headers.get('origin');
+  const foreign = origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host);
+  const crossSite = request.headers.get('sec-fetch-site') === 'cross-site';
+  if (foreign || crossSite || !(LOOPBACK.has(name) || known.includes(name))) {
+    throw new Problem(403, 'foreign-origin', 'This request comes from another site. Nothing was changed.');
+  }
+}
+
+/**
+ * The body of a request as JSON that fits `schema`.
+ * @throws Problem 413 beyond `mostBytes`, 400 when it is not JSON; ZodError when it does not fit.
+ */
+export async function jsonBody<T>(request: Request, schema: z.ZodType<T>, mostBytes = 64_000): Promise<T> {
+  const text = await boundedText(request, mostBytes);
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new Problem(400, 'bad-request', 'The body is not JSON.');
+  }
+  return schema.parse(value);
+}
+
+async function boundedText(request: Request, mostBytes: number): Promise<string> {
+  const tooLarge = () => new Problem(413, 'too-large', `The body is larger than ${mostBytes} bytes.`);
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLarge();
+  if (!request.body) return '';
+  const chunks: Uint8Array[] = [];
+  let bytes = 0;
+  for await (const chunk of request.body as unknown as AsyncIterable<Uint8Array>) {
+    bytes += chunk.length;
+    if (bytes > mostBytes) throw tooLarge();
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks).toString('utf8');
+}
+
+/** The id of a drawing from a path. @throws Problem 404 for what cannot be one. */
+export function drawingId(params: { id: string }): string {
+  const parsed = idSchema.safeParse(params.id);
+  if (!parsed.success) throw new Problem(404, 'not-found', 'There is no such drawing.');
+  return parsed.data;
+}

@@ -1,0 +1,127 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream, existsSync } from 'node:fs';
+import { open, rename, rm, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
+import { database } from './database';
+import { folder } from './place';
+import { notFound, Problem } from './problem';
+import { pictures } from './tables';
+
+export const MOST_BYTES = 60 * 1024 * 1024;
+export const MOST_PIXELS = 120_000_000;
+
+/** The sizes a picture is shown in, by the length of its longer side in pixels. */
+export const shownSizes = { screen: 4096, half: 2048, quarter: 1024, thumb: 320 } as const;
+export type ShownSize = keyof typeof shownSizes;
+
+export type Picture = typeof pictures.$inferSelect;
+
+const MIME: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+
+/**
+ * Takes a picture in: its bytes are kept as they came, under their hash. It is decoded once, so that what is broken is
+ * refused here and not later.
+ * @throws Problem 400 empty or cut short, 413 too large, 415 not a picture of a known kind.
+ */
+export async function takePicture(body: ReadableStream<Uint8Array> | null, declaredLength: number | null): Promise<Picture> {
+  if (declaredLength !== null && declaredLength > MOST_BYTES) throw tooManyBytes();
+  if (!body) throw new Problem(400, 'empty', 'The file is empty. Nothing was brought in.');
+  const temporary = path.join(folder('incoming'), randomUUID());
+  try {
+    const { hash, bytes } = await receive(body, temporary);
+    if (bytes === 0) throw new Problem(400, 'empty', 'The file is empty. Nothing was brought in.');
+    if (declaredLength !== null && bytes !== declaredLength) {
+      throw new Problem(400, 'cut-short', `Only ${bytes} of ${declaredLength} bytes arrived. Nothing was brought in; try again.`);
+    }
+    const known = database().select().from(pictures).where(eq(pictures.hash, hash)).get();
+    if (known && existsSync(originalFile(hash))) return known;
+    const seen = await inspect(temporary);
+    const handle = await open(temporary, 'r');
+    await handle.sync();
+    await handle.close();
+    await rename(temporary, originalFile(hash));
+    const picture = { hash, bytes, ...seen, at: Date.now() };
+    database().insert(pictures).values(picture).onConflictDoNothing().run();
+    return picture;
+  } finally {
+    await rm(temporary, { force: true });
+  }
+}
+
+const tooManyBytes = () =>
+  new Problem(413, 'too-large', 'The file is larger than 60 MB. Nothing was brought in; save it smaller and try again.');
+
+async function receive(body: ReadableStream<Uint8Array>, file: string): Promise<{ hash: string; bytes: number }> {
+  const hash = createHash('sha256');
+  let bytes = 0;
+  const gauge = new Transform({
+    transform(chunk: Buffer, _, done) {
+      bytes += chunk.length;
+      hash.update(chunk);
+      done(bytes > MOST_BYTES ? tooManyBytes() : null, chunk);
+    },
+  });
+  await pipeline(Readable.fromWeb(body as never), gauge, createWriteStream(file));
+  return { hash: hash.digest('hex'), bytes };
+}
+
+async function inspect(file: string): Promise<Pick<Picture, 'mime' | 'width' | 'height' | 'dpi'>> {
+  const header = await sharp(file, { limitInputPixels: false })
+    .metadata()
+    .catch(() => null);
+  const mime = header && MIME[header.format];
+  if (!header || !mime) {
+    throw new Problem(415, 'not-a-picture', 'This is not a PNG, JPEG or WebP picture. Nothing was brought in.');
+  }
+  if (header.width * header.height > MOST_PIXELS) {
+    const million = Math.round((header.width * header.height) / 1e6);
+    throw new Problem(413, 'too-many-pixels', `The picture has ${million} megapixels; 120 are the most. Nothing was brought in; save it smaller and try again.`);
+  }
+  try {
+    await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).resize(16, 16).raw().toBuffer();
+  } catch {
+    throw new Problem(400, 'broken', 'The picture is damaged or cut short. Nothing was brought in.');
+  }
+  const { width, height } = header.autoOrient;
+  return { mime, width, height, dpi: header.density && header.density > 1 ? Math.round(header.density) : null };
+}
+
+export function pictureOf(hash: string): Picture {
+  const picture = database().select().from(pictures).where(eq(pictures.hash, hash)).get();
+  if (!picture) throw notFound('picture');
+  return picture;
+}
+
+/** The file with a picture's bytes as they came. `hash` must have been checked to be one. */
+export const originalFile = (hash: string): string => path.join(folder('pictures'), hash);
+
+const making = new Map<string, Promise<string>>();
+
+/** A file with the picture upright and no larger than asked for: made on first use, and again if thrown away. */
+export async function shownFile(hash: string, size: ShownSize): Promise<string> {
+  const { width, height } = pictureOf(hash);
+  const file = path.join(folder('derived'), `${hash}-${size}.img`);
+  if (await stat(file).then((s) => s.size > 0, () => false)) return file;
+  const underway = making.get(file);
+  if (underway) return underway;
+  const made = makeShown(hash, file, Math.min(shownSizes[size], Math.max(width, height))).finally(() => making.delete(file));
+  making.set(file, made);
+  return made;
+}
+
+async function makeShown(hash: string, file: string, longest: number): Promise<string> {
+  const picture = sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS })
+    .autoOrient()
+    .resize({ width: longest, height: longest, fit: 'inside', withoutEnlargement: true })
+    .toColourspace('srgb');
+  const { hasAlpha } = await sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS }).metadata();
+  const encoded = hasAlpha ? picture.png({ compressionLevel: 3 }) : picture.jpeg({ quality: 92, chromaSubsampling: '4:4:4' });
+  const temporary = `${file}.${randomUUID()}`;
+  await encoded.toFile(temporary);
+  await rename(temporary, file);
+  return file;
+}

@@ -1,0 +1,52 @@
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+/** A drawing's card: what the home page shows of it. Its content is in the journal. Times are ms since 1970. */
+export const drawings = sqliteTable('drawings', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  stage: text('stage').notNull(),
+  revision: integer('revision').notNull(),
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+  binnedAt: integer('binned_at'),
+});
+
+/** Every change ever made, in its order: appended to, never rewritten. */
+export const journal = sqliteTable(
+  'journal',
+  {
+    drawingId: text('drawing_id').notNull().references(() => drawings.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    changeId: text('change_id').notNull(),
+    label: text('label').notNull(),
+    body: text('body').notNull(),
+    at: integer('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.drawingId, t.revision] }), uniqueIndex('journal_change').on(t.drawingId, t.changeId)],
+);
+
+/** Whole drawings at some revisions, so that not all of the journal need be replayed. */
+export const snapshots = sqliteTable(
+  'snapshots',
+  {
+    drawingId: text('drawing_id').notNull().references(() => drawings.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    body: text('body').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.drawingId, t.revision] })],
+);
+
+/** Pictures as they came, by the SHA-256 of their bytes. Width and height are those of the upright picture. */
+export const pictures = sqliteTable(
+  'pictures',
+  {
+    hash: text('hash').primaryKey(),
+    mime: text('mime').notNull(),
+    bytes: integer('bytes').notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    dpi: integer('dpi'),
+    at: integer('at').notNull(),
+  },
+  (t) => [index('pictures_at').on(t.at)],
+);

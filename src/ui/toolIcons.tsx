@@ -1,0 +1,65 @@
+'use client';
+
+import type { ReactNode } from 'react';
+
+/** Our own signs, drawn on 22 units. */
+const icon = (content: ReactNode) => (
+  <svg viewBox="0 0 22 22" width="22" height="22" aria-hidden="true" fill="none" stroke="currentColor" strokeWidth="1.5" strokeLinejoin="round" strokeLinecap="round">
+    {content}
+  </svg>
+);
+
+export const toolIcons = {
+  place: icon(
+    <>
+      <rect x="3" y="5" width="16" height="12" rx="1" />
+      <path d="M3 14l4.5-4 4 4 2.5-2 5 4" strokeWidth="1.2" />
+      <circle cx="3" cy="5" r="1.8" fill="#f4c20d" strokeWidth="1" />
+      <circle cx="19" cy="17" r="1.8" fill="#f4c20d" strokeWidth="1" />
+    </>,
+  ),
+  pen: icon(
+    <>
+      <path d="M19 2C12.500 3.500 8 8.500 6.500 15l-1.500 5 4-3.500C14.500 15 18.500 9 19 2z" fill="#f4c20d" strokeWidth="1.2" />
+      <path d="M6.500 17C9.500 12 13 8 17 4.500" strokeWidth="1.1" />
+    </>,
+  ),
+  select: icon(
+    <>
+      <path d="M3 17C6 7 12 15 19 5" />
+      <path d="M2.500 12.500v-9h9M19.500 9.500v9h-9" strokeDasharray="2.500 2.200" strokeWidth="1.1" />
+    </>,
+  ),
+  nodes: icon(
+    <>
+      <path d="M2 17C6 4 15 4 20 15" />
+      <rect x="7" y="4" width="9" height="4" rx="2" fill="#f4c20d" strokeWidth="1" />
+    </>,
+  ),
+};
+
+/** The quill that stands for the program. */
+export const quillMark = (
+  <svg width="24" height="28" viewBox="0 0 26 30" aria-hidden="true">
+    <path d="M22 1C12 3 5 11 4 22l-2 7 5-5c8-2 14-10 15-23z" fill="#f4c20d" stroke="#27241d" strokeWidth="1.4" strokeLinejoin="round" />
+    <path d="M4 24C9 17 14 11 20 5" stroke="#27241d" strokeWidth="1.2" fill="none" />
+  </svg>
+);
+
+const kindIcon = (content: ReactNode) => (
+  <svg width="24" height="14" viewBox="0 0 24 14" aria-hidden="true" fill="#fff" stroke="#8f2d63" strokeWidth="1.6" strokeLinejoin="round">
+    {content}
+  </svg>
+);
+
+export const kindIcons = {
+  corner: kindIcon(<path d="M12 2L4 11h7z" />),
+  smooth: kindIcon(<rect x="4" y="4" width="16" height="6" rx="3" />),
+  even: kindIcon(
+    <>
+      <rect x="4" y="4" width="16" height="6" rx="3" />
+      <path d="M12 1v12" />
+    </>,
+  ),
+  flowing: kindIcon(<circle cx="12" cy="7" r="5" strokeDasharray="3 2" />),
+};

@@ -1,0 +1,61 @@
+import RBush from 'rbush';
+import type { Box, Drawing, Line } from '@/core';
+import { growBox } from '@/core/geometry/box';
+import { lineBox } from '@/core/drawing/run';
+
+type Item = Box & { line: Line; order: number };
+
+/** The visible lines of a drawing, to be asked for by place, in painting order. Follows a drawing by what differs. */
+export class ArtIndex {
+  private readonly tree = new RBush<Item>();
+  private items = new Map<string, Item>();
+  private drawn: Drawing | null = null;
+
+  /** Takes over a drawing's new state; gives the boxes in which something looks different now. */
+  follow(drawing: Drawing): Box[] {
+    const before = this.items;
+    const isFirst = this.drawn === null;
+    const after = new Map<string, Item>();
+    const changed: Box[] = [];
+    const added: Item[] = [];
+    let order = 0;
+    let reordered = false;
+    let last = -1;
+    for (const sheet of drawing.sheets) {
+      if (!sheet.visible) continue;
+      for (const line of sheet.lines) {
+        const known = before.get(line.id);
+        if (known && known.line === line) {
+          if (known.order < last) reordered = true;
+          last = known.order;
+          known.order = order++;
+          after.set(line.id, known);
+          continue;
+        }
+        const item: Item = { ...growBox(lineBox(line), 0.5), line, order: order++ };
+        after.set(line.id, item);
+        added.push(item);
+        changed.push(item);
+      }
+    }
+    for (const [id, item] of before) {
+      if (after.get(id) === item) continue;
+      this.tree.remove(item);
+      changed.push(item);
+    }
+    if (added.length > 200 || isFirst) this.tree.load(added);
+    else for (const item of added) this.tree.insert(item);
+    this.items = after;
+    this.drawn = drawing;
+    return reordered ? [...after.values()] : changed;
+  }
+
+  /** The lines that reach into a box, the lowest first. */
+  within(box: Box): Line[] {
+    return this.tree.search(box).sort((a, b) => a.order - b.order).map((i) => i.line);
+  }
+
+  boxOf(id: string): Box | undefined {
+    return this.items.get(id);
+  }
+}

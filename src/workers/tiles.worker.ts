@@ -1,0 +1,136 @@
+import { applyChange, type Box, type Drawing } from '@/core';
+import { boxesMeet, joinBoxes } from '@/core/geometry/box';
+import { ArtIndex } from './artIndex';
+import { paintLine } from './paintLine';
+import { TILE, tileKey, type FromPainter, type ToPainter } from './tileProtocol';
+
+/** A painted tile, and what part of it (page units) is out of date; null where nothing is. */
+type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null; fresh: boolean };
+
+const art = new ArtIndex();
+let drawing: Drawing | null = null;
+let hidden = new Set<string>();
+let scale = 0;
+let wanted: [number, number][] = [];
+let tiles = new Map<string, Tile>();
+let order = 0;
+let toldOrder = 0;
+let scheduled = false;
+
+const post = (message: FromPainter, transfer: Transferable[] = []): void =>
+  (self as unknown as Worker).postMessage(message, transfer);
+
+self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
+  try {
+    receive(data);
+    schedule();
+  } catch (error) {
+    post({ kind: 'failed', why: String(error) });
+  }
+};
+
+function receive(message: ToPainter): void {
+  if (message.kind === 'want') {
+    if (message.scale !== scale) tiles = new Map();
+    scale = message.scale;
+    wanted = message.tiles;
+    const keys = new Set(wanted.map(([c, r]) => tileKey(c, r)));
+    for (const key of tiles.keys()) if (!keys.has(key)) tiles.delete(key);
+    return;
+  }
+  order = message.order;
+  if (message.kind === 'hide') {
+    const next = new Set(message.lines);
+    for (const id of new Set([...hidden, ...next])) {
+      const box = hidden.has(id) === next.has(id) ? undefined : art.boxOf(id);
+      if (box) spoil(box);
+    }
+    hidden = next;
+    return;
+  }
+  drawing = message.kind === 'load' ? message.drawing : applyChange(drawing!, message.change);
+  for (const box of art.follow(drawing)) spoil(box);
+}
+
+function spoil(box: Box): void {
+  for (const tile of tiles.values()) {
+    if (boxesMeet(boxOfTile(tile), box)) tile.stale = tile.stale ? joinBoxes(tile.stale, box) : box;
+  }
+}
+
+const boxOfTile = ({ column, row }: Pick<Tile, 'column' | 'row'>): Box => ({
+  minX: (column * TILE) / scale,
+  minY: (row * TILE) / scale,
+  maxX: ((column + 1) * TILE) / scale,
+  maxY: ((row + 1) * TILE) / scale,
+});
+
+/** One tile a turn, so that news is heard in between. */
+function schedule(): void {
+  if (scheduled) return;
+  scheduled = true;
+  setTimeout(work, 0);
+}
+
+async function work(): Promise<void> {
+  try {
+    const tile = nextTile();
+    if (tile) {
+      repaint(tile);
+      const at = scale;
+      const bitmap = await createImageBitmap(tile.canvas);
+      if (at === scale) post({ kind: 'tile', scale: at, column: tile.column, row: tile.row, bitmap }, [bitmap]);
+      scheduled = false;
+      schedule();
+      return;
+    }
+    scheduled = false;
+    if (toldOrder !== order) {
+      toldOrder = order;
+      post({ kind: 'caughtUp', order });
+    }
+  } catch (error) {
+    scheduled = false;
+    post({ kind: 'failed', why: String(error) });
+  }
+}
+
+/** The tile to be painted next: what is out of date first, for it is being looked at, then what is missing. */
+function nextTile(): Tile | null {
+  if (!drawing || scale === 0) return null;
+  for (const tile of tiles.values()) if (tile.stale) return tile;
+  for (const [column, row] of wanted) {
+    const key = tileKey(column, row);
+    if (tiles.has(key)) continue;
+    const tile: Tile = { column, row, canvas: new OffscreenCanvas(TILE, TILE), stale: null, fresh: true };
+    tile.stale = boxOfTile(tile);
+    tiles.set(key, tile);
+    return tile;
+  }
+  return null;
+}
+
+/** Paints the stale part of a tile anew: all lines that reach into it, in their order. */
+function repaint(tile: Tile): void {
+  const ctx = tile.canvas.getContext('2d')!;
+  const { column, row } = tile;
+  const stale = tile.stale!;
+  tile.stale = null;
+  const [left, top] = [Math.max(0, Math.floor(stale.minX * scale - column * TILE) - 1), Math.max(0, Math.floor(stale.minY * scale - row * TILE) - 1)];
+  const [right, bottom] = [Math.min(TILE, Math.ceil(stale.maxX * scale - column * TILE) + 1), Math.min(TILE, Math.ceil(stale.maxY * scale - row * TILE) + 1)];
+  if (right <= left || bottom <= top) return;
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(left, top, right - left, bottom - top);
+  ctx.clip();
+  ctx.clearRect(left, top, right - left, bottom - top);
+  ctx.setTransform(scale, 0, 0, scale, -column * TILE, -row * TILE);
+  const box: Box = {
+    minX: (column * TILE + left) / scale,
+    minY: (row * TILE + top) / scale,
+    maxX: (column * TILE + right) / scale,
+    maxY: (row * TILE + bottom) / scale,
+  };
+  for (const line of art.within(box)) if (!hidden.has(line.id)) paintLine(ctx, line, scale);
+  ctx.restore();
+}
