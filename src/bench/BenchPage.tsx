@@ -1,6 +1,7 @@
 'use client';
 
 import { Button, Result, Spin } from 'antd';
+import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
 import { BenchProvider } from './benchContext';
 import type { BenchCanvas } from './canvas/benchCanvas';
@@ -20,7 +21,8 @@ import './bench.css';
 
 /** The bench for one drawing. */
 export default function BenchPage({ id }: { id: string }) {
-  const session = useSession(id);
+  const router = useRouter();
+  const session = useSession(id, router.push);
   if (session.state === 'opening') return <Spin fullscreen description="Laying out the drawing" />;
   if (session.state === 'failed') {
     return (
@@ -44,6 +46,7 @@ export default function BenchPage({ id }: { id: string }) {
 
 function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void }) {
   const canvas = useRef<BenchCanvas | null>(null);
+  const keepCanvas = useCallback((made: BenchCanvas | null) => void (canvas.current = made), []);
   const [hints, setHints] = useState<Hint[]>([]);
   const [keysShown, setKeysShown] = useState(false);
   const showKeys = useCallback(() => setKeysShown(true), []);
@@ -55,7 +58,7 @@ function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void })
         <SheetsPanel />
         <Shelf />
       </aside>
-      <PageView canvas={canvas} onHints={setHints} />
+      <PageView canvas={canvas} onCanvas={keepCanvas} onHints={setHints} />
       <Cards />
       <MessageBar takeOver={takeOver} />
       <Tray hints={hints} />

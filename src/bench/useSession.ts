@@ -15,8 +15,11 @@ export type Session =
   | { state: 'failed'; why: string; missing: boolean; again: () => void }
   | { state: 'open'; bench: Bench; takeOver: () => void };
 
+/** Leads to another page. */
+type Go = (path: string) => void;
+
 /** Opens a drawing: recovers what an earlier visit left, loads it, and keeps saving until the page is left. */
-export function useSession(id: string): Session {
+export function useSession(id: string, go: (path: string) => void): Session {
   const [session, setSession] = useState<Session>({ state: 'opening' });
   const [attempt, setAttempt] = useState(0);
 
@@ -27,7 +30,7 @@ export function useSession(id: string): Session {
       setSession({ state: 'opening' });
       setAttempt((n) => n + 1);
     };
-    open(id, leave)
+    open(id, go, leave)
       .then((opened) => (left ? leave.forEach((f) => f()) : setSession(opened)))
       .catch((error: unknown) => {
         if (left) return;
@@ -38,12 +41,12 @@ export function useSession(id: string): Session {
       left = true;
       leave.forEach((f) => f());
     };
-  }, [id, attempt]);
+  }, [id, go, attempt]);
 
   return session;
 }
 
-async function open(id: string, leave: (() => void)[]): Promise<Session> {
+async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session> {
   const recovered = await recoverPending(id);
   const opened = await openDrawing(id);
   const kept = loadSession(id);
@@ -56,16 +59,16 @@ async function open(id: string, leave: (() => void)[]): Promise<Session> {
     ...(kept.view ? { view: kept.view } : {}),
     ...(opened.drawing.sheets.some((s) => s.id === kept.sheet) ? { sheet: kept.sheet! } : {}),
   });
-  tellRecovered(bench, recovered);
+  tellRecovered(bench, recovered, go);
 
-  let saver = startSaver(bench, id, opened.revision, (revision) => tenancy.announce(revision));
+  let saver = startSaver(bench, id, go, opened.revision, (revision) => tenancy.announce(revision));
   leave.push(() => saver.stop(), bench.onChange((change) => saver.push(change)));
 
   const reload = async (): Promise<void> => {
     const newest = await openDrawing(id);
     bench.setState((s) => ({ ...sound(s, newest.drawing), drawing: newest.drawing, title: newest.title, undoable: [], redoable: [], preview: null }));
     saver.stop();
-    saver = startSaver(bench, id, newest.revision, (revision) => tenancy.announce(revision));
+    saver = startSaver(bench, id, go, newest.revision, (revision) => tenancy.announce(revision));
     bench.setState({ save: { kind: 'saved', revision: newest.revision } });
   };
   const tenancy = enter(id, {
@@ -81,7 +84,7 @@ async function open(id: string, leave: (() => void)[]): Promise<Session> {
   return { state: 'open', bench, takeOver: tenancy.takeOver };
 }
 
-function startSaver(bench: Bench, id: string, revision: number, announce: (revision: number) => void): Saver {
+function startSaver(bench: Bench, id: string, go: Go, revision: number, announce: (revision: number) => void): Saver {
   return new Saver(id, revision, {
     onState: (save) => {
       bench.setState({ save });
@@ -91,7 +94,7 @@ function startSaver(bench: Bench, id: string, revision: number, announce: (revis
       bench.setState({ reading: true });
       bench.tell(`This drawing was changed elsewhere. Your last ${count === 1 ? 'change was' : `${count} changes were`} kept as “${title}”.`, {
         label: 'Open it',
-        run: () => window.location.assign(`/drawing/${aside}`),
+        run: () => go(`/drawing/${aside}`),
       }, 'warning');
     },
     onStuck: (why) => {
@@ -101,12 +104,12 @@ function startSaver(bench: Bench, id: string, revision: number, announce: (revis
   });
 }
 
-function tellRecovered(bench: Bench, recovered: Recovered): void {
+function tellRecovered(bench: Bench, recovered: Recovered, go: Go): void {
   if (recovered.kind === 'sent') bench.tell(`${recovered.count === 1 ? 'One change' : `${recovered.count} changes`} from your last visit ${recovered.count === 1 ? 'was' : 'were'} still here and ${recovered.count === 1 ? 'is' : 'are'} saved now.`);
   if (recovered.kind === 'aside') {
     bench.tell(`Changes from your last visit no longer fitted and were kept as “${recovered.title}”.`, {
       label: 'Open it',
-      run: () => window.location.assign(`/drawing/${recovered.id}`),
+      run: () => go(`/drawing/${recovered.id}`),
     }, 'warning');
   }
 }

@@ -22,6 +22,13 @@ export function listDrawings(binned = false): DrawingCard[] {
     .all();
 }
 
+/** What the home page shows, and when it was asked. */
+export const homeShelf = (): { drawings: DrawingCard[]; binned: DrawingCard[]; now: number } => ({
+  drawings: listDrawings(),
+  binned: listDrawings(true),
+  now: Date.now(),
+});
+
 export function cardOf(id: string): DrawingCard {
   const card = database().select().from(drawings).where(eq(drawings.id, id)).get();
   if (!card) throw notFound('drawing');

@@ -35,7 +35,9 @@ async function raster(drawing: Drawing, options: Omit<RenderOptions, 'dpi'>, wid
   const box = viewOf(drawing, options.scope);
   // The density at which one page unit becomes as many pixels as are wanted.
   const density = Math.min(100_000, Math.max(1, (96 * width) / (box.maxX - box.minX)));
-  return sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, { fit: 'fill' });
+  const image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, { fit: 'fill' });
+  // The ground's own edge would be see-through where the page does not end on a whole pixel.
+  return options.ground === 'page' && drawing.page.ground ? image.flatten({ background: drawing.page.ground }) : image;
 }
 
 /** The drawing as SVG that needs no other file. */

@@ -47,6 +47,8 @@ export class BenchCanvas {
     private readonly container: HTMLDivElement,
     private readonly onHints: (hints: Hint[]) => void,
   ) {
+    const reach = { bench, picking: this.picking, unit: () => 1 / bench.getState().view.scale, repaint: () => this.toolNews() };
+    this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
     Konva.autoDrawEnabled = false;
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
     this.tiles = new TileBoard(
@@ -64,8 +66,6 @@ export class BenchCanvas {
     this.stage.add(this.ground, this.over);
     this.placer = new ReferencePlacer(bench, this.over);
 
-    const reach = { bench, picking: this.picking, unit: () => 1 / bench.getState().view.scale, repaint: () => this.toolNews() };
-    this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
     this.input = new HandInput(container, bench, () => this.tool, this.placer, () => this.moving());
 
     this.tiles.load(bench.getState().drawing);
@@ -76,6 +76,7 @@ export class BenchCanvas {
     this.stop.push(() => resize.disconnect());
     this.measure();
     this.toolNews();
+    container.dataset.ready = 'true';
   }
 
   get tool(): Tool {
@@ -179,6 +180,9 @@ export class BenchCanvas {
     this.tiles.see(s.view, s.window, this.ratio);
     this.tiles.paint(ctx, s.view, s.window, this.ratio);
     ctx.restore();
+    // Told on the element, so that whoever looks from outside knows when the picture is whole.
+    const sharp = String(this.isSharp && this.lingering.length === 0);
+    if (this.container.dataset.sharp !== sharp) this.container.dataset.sharp = sharp;
   }
 
   private paintAbove(ctx: CanvasRenderingContext2D): void {

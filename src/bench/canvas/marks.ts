@@ -16,9 +16,6 @@ export function paintSkeleton(ctx: CanvasRenderingContext2D, view: View, line: P
   ctx.translate(view.x, view.y);
   ctx.scale(view.scale, view.scale);
   ctx.lineJoin = 'round';
-  ctx.lineWidth = (width + 1.6) / view.scale;
-  ctx.strokeStyle = 'rgba(255,254,251,0.75)';
-  ctx.stroke(pathOf(line));
   ctx.lineWidth = width / view.scale;
   ctx.strokeStyle = tag;
   ctx.stroke(pathOf(line));

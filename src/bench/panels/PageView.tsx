@@ -7,8 +7,10 @@ import { bringIn, showPage } from '../actions';
 import type { Hint } from '../tools/tool';
 import { ZoomPill } from './ZoomPill';
 
+type Props = { canvas: RefObject<BenchCanvas | null>; onCanvas: (canvas: BenchCanvas | null) => void; onHints: (hints: Hint[]) => void };
+
 /** The page. Pictures can be dropped on it, or pasted anywhere. */
-export function PageView({ canvas, onHints }: { canvas: RefObject<BenchCanvas | null>; onHints: (hints: Hint[]) => void }) {
+export function PageView({ canvas, onCanvas, onHints }: Props) {
   const bench = useBench();
   const host = useRef<HTMLDivElement>(null);
   const peek = useBenchState((s) => s.peek);
@@ -17,14 +19,13 @@ export function PageView({ canvas, onHints }: { canvas: RefObject<BenchCanvas | 
   useEffect(() => {
     const isNew = bench.getState().view.scale === 1 && bench.getState().view.x === 0 && bench.getState().view.y === 0;
     const made = new BenchCanvas(bench, host.current!, onHints);
-    canvas.current = made;
+    onCanvas(made);
     if (isNew) showPage(bench);
-    host.current!.dataset.ready = 'true';
     return () => {
-      canvas.current = null;
+      onCanvas(null);
       made.dispose();
     };
-  }, [bench, canvas, onHints]);
+  }, [bench, onCanvas, onHints]);
 
   useEffect(() => {
     const paste = (e: ClipboardEvent): void => {

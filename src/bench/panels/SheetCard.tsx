@@ -15,7 +15,7 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const [name, setName] = useState<string | null>(null);
-  const sortable = useSortable({ id: sheet.id, disabled: reading });
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: sheet.id, disabled: reading });
   const set = (after: Parameters<typeof setSheet>[2], label: string): void => void bench.commit(setSheet(bench.getState().drawing, sheet.id, after, label));
   const rename = (): void => {
     const wanted = name?.trim();
@@ -26,10 +26,10 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
     bench.commit(removeSheet(bench.getState().drawing, sheet.id));
     bench.tell(`“${sheet.name}” was deleted${sheet.lines.length > 0 ? ` with ${formatCount(sheet.lines.length, 'line')}` : ''}.`, { label: 'Undo', run: () => bench.undo() });
   };
-  const style = { '--tag': sheet.tag, transform: CSS.Translate.toString(sortable.transform), transition: sortable.transition } as CSSProperties;
+  const style = { '--tag': sheet.tag, transform: CSS.Translate.toString(transform), transition } as CSSProperties;
   const state = [formatCount(sheet.lines.length, 'line'), ...(sheet.visible ? [] : ['hidden']), ...(sheet.locked ? ['locked'] : []), ...(isActive ? ['working here'] : [])];
   return (
-    <li ref={sortable.setNodeRef} style={style} className={`sheet${isActive ? ' now' : ''}${sortable.isDragging ? ' dragged' : ''}${sheet.visible ? '' : ' unseen'}`} data-sheet={sheet.name}>
+    <li ref={setNodeRef} style={style} className={`sheet${isActive ? ' now' : ''}${isDragging ? ' dragged' : ''}${sheet.visible ? '' : ' unseen'}`} data-sheet={sheet.name}>
       <ColorPicker
         value={sheet.tag}
         disabled={reading}
@@ -74,7 +74,7 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
         <Button type="text" size="small" disabled={reading} icon={sheet.visible ? <EyeOutlined /> : <EyeInvisibleOutlined />} aria-label={`${sheet.visible ? 'Hide' : 'Show'} ${sheet.name}`} title={sheet.visible ? 'Hide' : 'Show'} onClick={() => set({ visible: !sheet.visible }, sheet.visible ? 'Hide sheet' : 'Show sheet')} />
         <Button type="text" size="small" disabled={reading} icon={sheet.locked ? <LockOutlined /> : <UnlockOutlined />} aria-label={`${sheet.locked ? 'Unlock' : 'Lock'} ${sheet.name}`} title={sheet.locked ? 'Unlock' : 'Lock'} onClick={() => set({ locked: !sheet.locked }, sheet.locked ? 'Unlock sheet' : 'Lock sheet')} />
         <Button type="text" size="small" className="quiet" disabled={reading} icon={<DeleteOutlined />} aria-label={`Delete ${sheet.name}`} title="Delete" onClick={remove} />
-        <button type="button" className="grip" aria-label={`Move ${sheet.name}`} title="Drag, or press Space and use the arrows" {...sortable.attributes} {...sortable.listeners}>
+        <button type="button" className="grip" aria-label={`Move ${sheet.name}`} title="Drag, or press Space and use the arrows" {...attributes} {...listeners}>
           <HolderOutlined />
         </button>
       </div>

@@ -63,7 +63,7 @@ export function createBench(opening: Opening): Bench {
     preview: null,
     undoable: [],
     redoable: [],
-    sheet: drawing.sheets.at(-1)?.id ?? '',
+    sheet: (drawing.sheets.findLast(isOpenSheet) ?? drawing.sheets.at(-1))?.id ?? '',
     lines: new Set(),
     nodes: new Set(),
     reference: null,

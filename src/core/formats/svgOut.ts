@@ -87,6 +87,5 @@ function idFor(name: string, taken: Set<string>): string {
 /** Text made safe for XML: markup escaped, characters that XML 1.0 does not allow left out. */
 const escaped = (text: string): string =>
   text
-    // eslint-disable-next-line no-control-regex
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
     .replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);

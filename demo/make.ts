@@ -1,0 +1,44 @@
+import { nanoid } from 'nanoid';
+import { emptyDrawing, type Drawing } from '../src/core';
+import { placedReference, placeReference } from '../src/core/change/referenceEdits';
+import { tagColours } from '../src/core/change/sheetEdits';
+import { fromUnit } from '../src/core/drawing/unit';
+import { closeDatabase } from '../src/server/database';
+import { keepDrawing, listDrawings, type StageName } from '../src/server/drawings';
+import { appendChanges } from '../src/server/journal';
+import { takePicture } from '../src/server/pictures';
+import { partlyTracedPear } from './drawings';
+import { canPhoto } from './pictures/canPhoto';
+import { pearScan } from './pictures/pearScan';
+import { snailPhoto } from './pictures/snailPhoto';
+
+/** Makes the demo's pictures and drawings in the data folder, unless there are drawings already. */
+
+const blank = (width: number, height: number): Drawing =>
+  emptyDrawing({ width: fromUnit(width, 'mm'), height: fromUnit(height, 'mm'), unit: 'mm', dpi: 300, ground: '#fffefb' }, { id: 'sheet-1', name: 'Sheet 1', tag: tagColours[0] });
+
+const scenes: { title: string; name: string; picture: () => Promise<Buffer>; drawing: () => Drawing; stage: StageName }[] = [
+  { title: 'Watering can, back of the packet', name: 'watering-can.jpg', picture: canPhoto, drawing: () => blank(160, 120), stage: 'prepare' },
+  { title: 'Snail, corner of the catalogue', name: 'sketchbook-snail.jpg', picture: snailPhoto, drawing: () => blank(160, 120), stage: 'prepare' },
+  { title: 'Pear branch, packet front', name: 'pear-pencil-scan.png', picture: pearScan, drawing: partlyTracedPear, stage: 'trace' },
+];
+
+async function make(): Promise<void> {
+  if (listDrawings().length > 0 || listDrawings(true).length > 0) return;
+  for (const { title, name, picture, drawing, stage } of scenes) {
+    const bytes = await picture();
+    const taken = await takePicture(new Blob([new Uint8Array(bytes)]).stream(), bytes.length);
+    const { id } = keepDrawing(title, drawing(), stage);
+    const value = drawing();
+    const reference = placedReference(value.page, { id: nanoid(10), name, picture: taken.hash, pixelWidth: taken.width, pixelHeight: taken.height });
+    appendChanges(id, 0, [{ id: nanoid(12), ...placeReference(value, reference) }]);
+    process.stdout.write(`made “${title}”\n`);
+  }
+}
+
+make()
+  .finally(closeDatabase)
+  .catch((error: unknown) => {
+    console.error(error);
+    process.exitCode = 1;
+  });

@@ -1,0 +1,46 @@
+import { defineConfig, globalIgnores } from 'eslint/config';
+import next from 'eslint-config-next/core-web-vitals';
+import typescript from 'eslint-config-next/typescript';
+
+/** Imports run downwards only: each folder may use itself and those named after it. */
+const floors = {
+  core: [],
+  workers: ['core'],
+  ui: ['core'],
+  server: ['core'],
+  bench: ['core', 'workers', 'ui'],
+  app: ['core', 'ui', 'server', 'bench'],
+};
+const all = Object.keys(floors);
+
+const oneWay = all.map((folder) => {
+  const barred = all.filter((f) => f !== folder && !floors[folder].includes(f));
+  const patterns = barred.flatMap((f) => [`@/${f}`, `@/${f}/**`, `**/../${f}/**`]);
+  const outside = folder === 'core' ? ['react', 'react-dom', 'next', 'next/**', 'antd', 'konva', 'node:*', 'fs', 'path', 'sharp', 'nanoid'] : [];
+  return {
+    files: [`src/${folder}/**/*.{ts,tsx}`],
+    // What the home page shows of a drawing is named by the server: types only.
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        { patterns: [{ group: [...patterns, ...outside], message: `src/${folder} may import only: ${[folder, ...floors[folder]].join(', ')}` }] },
+      ],
+    },
+  };
+});
+
+export default defineConfig([
+  ...next,
+  ...typescript,
+  globalIgnores(['.next/**', 'node_modules/**', 'drizzle/**', 'next-env.d.ts', 'test-results/**', 'data/**']),
+  ...oneWay,
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['src/core/**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'performance', 'setTimeout', 'fetch'],
+      'no-restricted-syntax': ['error', { selector: "MemberExpression[object.name='Math'][property.name='random']", message: 'randomness is handed in' }, { selector: "NewExpression[callee.name='Date']", message: 'there is no clock in the core' }],
+    },
+  },
+  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }], 'max-lines': ['error', { max: 320, skipBlankLines: true }] } },
+]);

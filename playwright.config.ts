@@ -1,0 +1,33 @@
+import { defineConfig } from '@playwright/test';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const port = process.env.E2E_PORT ?? '4600';
+process.env.E2E_PORT = port;
+process.env.E2E_DATA ??= mkdtempSync(path.join(tmpdir(), 'yellow-quill-e2e-'));
+
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results/e2e',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  forbidOnly: true,
+  reporter: [['list'], ['json']],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: {
+    command: 'node e2e/startServer.mjs',
+    url: `http://127.0.0.1:${port}/api/health`,
+    env: { YELLOW_QUILL_DATA: process.env.E2E_DATA, PORT: port },
+    timeout: 120_000,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
+  },
+});

@@ -1,0 +1,79 @@
+/** The steps that the commands share. Only Node's own modules are imported here: nothing may be installed yet. */
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('..', import.meta.url));
+const bin = (name) => path.join(root, 'node_modules', '.bin', name);
+const say = (text) => process.stdout.write(`\n== ${text}\n`);
+
+process.chdir(root);
+process.env.NEXT_TELEMETRY_DISABLED = '1';
+
+/** Runs a command to its end, its output shown. Gives whether it succeeded. */
+export function run(command, args, env = {}) {
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  return status === 0;
+}
+
+export const runTool = (tool, args, env) => run(bin(tool), args, env);
+
+/** Runs a server until it ends; it gets the signals that this process gets. */
+export function serve(command, args, env = {}) {
+  const child = spawn(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => child.kill(signal));
+  child.on('exit', (code, signal) => process.exit(code ?? (signal ? 0 : 1)));
+}
+
+/** Installs from the lock file, unless that very lock file was installed whole before. */
+export function ensureInstalled() {
+  const stamp = path.join(root, '.installed');
+  const wanted = createHash('sha256').update(readFileSync(path.join(root, 'package-lock.json'))).update(process.version).digest('hex');
+  const isWhole = existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(bin('next'));
+  if (isWhole) return;
+  say('Installing from the lock file (a few minutes the first time)');
+  if (!run('npm', ['ci', '--no-audit', '--no-fund'])) throw new Error('npm ci failed; see its words above, and try again.');
+  writeFileSync(stamp, wanted);
+}
+
+/** The path of Chromium; installed from Debian's packages when this runs as root. */
+export function ensureChromium() {
+  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => p && existsSync(p));
+  if (known) return known;
+  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+    say('Installing Chromium from Debian’s packages');
+    const env = { DEBIAN_FRONTEND: 'noninteractive' };
+    if (run('apt-get', ['update', '-qq'], env) && run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], env)) return '/usr/bin/chromium';
+  }
+  throw new Error('Chromium is needed for the tests in the browser. Install it (Debian: apt-get install chromium), or set CHROMIUM to its path.');
+}
+
+/** The newest change below a folder, in ms. */
+function newest(place) {
+  const s = statSync(place);
+  if (!s.isDirectory()) return s.mtimeMs;
+  return Math.max(s.mtimeMs, ...readdirSync(place).map((name) => newest(path.join(place, name))));
+}
+
+/** Builds, unless the last build is newer than all that it is made of. */
+export function ensureBuilt() {
+  const built = path.join(root, '.next', 'BUILD_ID');
+  const sources = ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].map((p) => path.join(root, p));
+  if (existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map(newest))) return true;
+  say('Building');
+  return runTool('next', ['build']);
+}
+
+export const makeDemoData = () => runTool('tsx', ['demo/make.ts']);
+
+/** A port that is free just now. */
+export const freePort = () =>
+  new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address();
+      server.close(() => resolve(port));
+    });
+  });

@@ -1,0 +1,60 @@
+/** `npm test`: everything that must hold. Ends with the line "N passed, N failed". */
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { ensureBuilt, ensureChromium, ensureInstalled, freePort, root, run, runTool } from './steps.mjs';
+
+const results = path.join(root, 'test-results');
+const tally = { passed: 0, failed: 0 };
+const failures = [];
+
+function step(name, ok) {
+  tally[ok ? 'passed' : 'failed']++;
+  if (!ok) failures.push(name);
+  return ok;
+}
+
+/** Adds what a runner counted; a runner that broke off before it could count is a failure. */
+function count(name, file, ok, read) {
+  if (!existsSync(file)) return step(name, false);
+  const { passed, failed } = read(JSON.parse(readFileSync(file, 'utf8')));
+  tally.passed += passed;
+  tally.failed += failed;
+  if (failed > 0) failures.push(name);
+  else if (!ok || passed === 0) step(name, false);
+}
+
+function finish(why) {
+  if (why) console.error(`\n${why}`);
+  if (failures.length > 0) console.error(`\nFailed: ${failures.join(', ')}`);
+  process.stdout.write(`\n${tally.passed} passed, ${tally.failed} failed\n`);
+  process.exit(tally.failed === 0 ? 0 : 1);
+}
+
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+let chromium;
+try {
+  ensureInstalled();
+  chromium = ensureChromium();
+} catch (error) {
+  step('set-up', false);
+  finish(error.message);
+}
+
+step('lint', runTool('eslint', ['.', '--max-warnings', '0']));
+run(process.execPath, ['node_modules/next/dist/bin/next', 'typegen']);
+step('types', runTool('tsc', ['--noEmit']));
+
+const unit = path.join(results, 'jest.json');
+count('unit tests', unit, runTool('jest', ['--json', `--outputFile=${unit}`]), (r) => ({
+  passed: r.numPassedTests,
+  failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
+}));
+
+if (step('build', ensureBuilt())) {
+  const e2e = path.join(results, 'playwright.json');
+  const port = String(await freePort());
+  const ok = runTool('playwright', ['test'], { CHROMIUM: chromium, E2E_PORT: port, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e });
+  count('browser tests', e2e, ok, (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }));
+}
+finish();

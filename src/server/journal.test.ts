@@ -1,0 +1,96 @@
+import Database from 'better-sqlite3';
+import path from 'node:path';
+import { applyChange, type Change } from '@/core';
+import { moveLines, removeLines } from '@/core/change/lineEdits';
+import { wanderingDrawing } from '@/core/oracle/drawings';
+import { closeDatabase } from './database';
+import { binDrawing, deleteForGood, duplicateDrawing, keepAside, keepDrawing, listDrawings, updateCard } from './drawings';
+import { appendChanges, forget, stateOf } from './journal';
+import { dataFolder } from './place';
+import { useDataFolder } from './testing/dataFolder';
+
+useDataFolder();
+
+const start = wanderingDrawing(6, 3, 5);
+
+/** `count` changes that follow each other from `start`. */
+function series(count: number, name = 'c'): Change[] {
+  let now = start;
+  return Array.from({ length: count }, (_, i) => {
+    const change = { id: `${name}${i}`, ...moveLines(now, [`l${i % 6}`], { x: 1, y: i }) };
+    now = applyChange(now, change);
+    return change;
+  });
+}
+
+test('changes are on the disk when acknowledged: another connection and a restart see them', () => {
+  const { id } = keepDrawing('A', start);
+  const changes = series(3);
+  expect(appendChanges(id, 0, changes)).toEqual({ revision: 3 });
+  const other = new Database(path.join(dataFolder(), 'yellow-quill.sqlite'), { readonly: true });
+  expect(other.prepare('select count(*) n from journal where drawing_id = ?').get(id)).toEqual({ n: 3 });
+  expect(other.pragma('journal_mode', { simple: true })).toBe('wal');
+  other.close();
+  closeDatabase();
+  forget(id);
+  expect(stateOf(id)).toEqual({ revision: 3, drawing: changes.reduce(applyChange, start) });
+});
+
+test('every revision can be gone back to, across snapshots', () => {
+  const { id } = keepDrawing('B', start);
+  const changes = series(230);
+  for (let i = 0; i < 230; i += 23) appendChanges(id, i, changes.slice(i, i + 23));
+  forget(id);
+  for (const revision of [0, 1, 99, 100, 101, 200, 229, 230]) {
+    expect(stateOf(id, revision).drawing).toEqual(changes.slice(0, revision).reduce(applyChange, start));
+  }
+  expect(() => stateOf(id, 231)).toThrow('no such revision');
+});
+
+test('a wrong base is refused with 409, a change that does not fit with 422, and nothing is kept of either', () => {
+  const { id } = keepDrawing('C', start);
+  const [a, b] = series(2);
+  appendChanges(id, 0, [a]);
+  expect(() => appendChanges(id, 0, [{ ...b, id: 'other' }])).toThrow(expect.objectContaining({ status: 409 }));
+  expect(() => appendChanges(id, 5, [b])).toThrow(expect.objectContaining({ status: 409 }));
+  const gone: Change = { id: 'gone', label: 'x', steps: [{ step: 'setLine', sheet: 's0', id: 'none', before: {}, after: {} }] };
+  expect(() => appendChanges(id, 1, [b, gone])).toThrow(expect.objectContaining({ status: 422 }));
+  forget(id);
+  expect(stateOf(id).revision).toBe(1);
+});
+
+test('changes sent again after a lost answer are made once, also together with new ones', () => {
+  const { id } = keepDrawing('D', start);
+  const changes = series(5);
+  appendChanges(id, 0, changes.slice(0, 2));
+  expect(appendChanges(id, 0, changes.slice(0, 2))).toEqual({ revision: 2 });
+  expect(appendChanges(id, 0, changes)).toEqual({ revision: 5 });
+  expect(stateOf(id).drawing).toEqual(changes.reduce(applyChange, start));
+});
+
+test('changes that came too late become a drawing of their own', () => {
+  const { id } = keepDrawing('E', start, 'trace');
+  appendChanges(id, 0, series(3));
+  const late: Change = { id: 'late', ...removeLines(start, ['l0']) };
+  const aside = keepAside(id, 0, [late]);
+  expect(stateOf(aside.id).drawing).toEqual(applyChange(start, late));
+  expect(listDrawings().find((d) => d.id === aside.id)).toMatchObject({ title: 'E (kept aside)', stage: 'trace' });
+  expect(stateOf(id).revision).toBe(3);
+});
+
+test('copies have a history of their own; the bin gives back; for good is for good', () => {
+  const { id } = keepDrawing('F', start);
+  appendChanges(id, 0, series(2));
+  const copy = duplicateDrawing(id);
+  expect(stateOf(copy.id)).toEqual({ revision: 0, drawing: stateOf(id).drawing });
+  updateCard(copy.id, { title: 'G', stage: 'ink' });
+  expect(listDrawings().find((d) => d.id === copy.id)).toMatchObject({ title: 'G', stage: 'ink' });
+  expect(() => deleteForGood(copy.id)).toThrow(expect.objectContaining({ status: 409 }));
+  binDrawing(copy.id, true);
+  expect([listDrawings(), listDrawings(true)].map((list) => list.some((d) => d.id === copy.id))).toEqual([false, true]);
+  binDrawing(copy.id, false);
+  expect(listDrawings().some((d) => d.id === copy.id)).toBe(true);
+  binDrawing(copy.id, true);
+  deleteForGood(copy.id);
+  expect(() => stateOf(copy.id)).toThrow(expect.objectContaining({ status: 404 }));
+});
