@@ -1,0 +1,91 @@
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import type { Drawing, Line, Node, Point } from '../src/core';
+
+/** The bench as a hand meets it: page units turned into places on the screen, and the drawing as the server has it. */
+export class BenchHand {
+  private constructor(readonly page: Page, readonly id: string, private origin: Point, public view: { scale: number; x: number; y: number }) {}
+
+  /** Opens a drawing at a known view. */
+  static async open(page: Page, id: string, options: { view?: BenchHand['view']; stage?: string; tool?: string } = {}): Promise<BenchHand> {
+    const view = options.view ?? { scale: 0.8, x: 120, y: 20 };
+    await page.goto('/');
+    await page.evaluate(
+      ([key, session]) => localStorage.setItem(key, session),
+      [`yellow-quill:session:${id}`, JSON.stringify({ view, stage: options.stage ?? 'trace', tool: options.tool ?? 'pen' })] as const,
+    );
+    await page.goto(`/drawing/${id}`);
+    const hand = new BenchHand(page, id, { x: 0, y: 0 }, view);
+    await hand.ready();
+    return hand;
+  }
+
+  async ready(): Promise<void> {
+    const canvas = this.page.getByTestId('page');
+    await expect(canvas).toHaveAttribute('data-sharp', 'true', { timeout: 30_000 });
+    const box = (await canvas.boundingBox())!;
+    this.origin = { x: box.x, y: box.y };
+  }
+
+  at(p: Point): Point {
+    return { x: this.origin.x + p.x * this.view.scale + this.view.x, y: this.origin.y + p.y * this.view.scale + this.view.y };
+  }
+
+  async move(p: Point, steps = 3): Promise<void> {
+    const s = this.at(p);
+    await this.page.mouse.move(s.x, s.y, { steps });
+  }
+
+  async click(p: Point): Promise<void> {
+    await this.move(p);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+  }
+
+  async drag(from: Point, to: Point): Promise<void> {
+    await this.move(from);
+    await this.page.mouse.down();
+    await this.move(to, 6);
+    await this.page.mouse.up();
+  }
+
+  /** Waits until all is saved, and gives the drawing from the server. */
+  async saved(): Promise<Drawing> {
+    await expect(this.page.locator('.save')).toHaveAttribute('data-save', 'saved');
+    const { drawing } = (await (await this.page.request.get(`/api/drawings/${this.id}`)).json()) as { drawing: Drawing };
+    return drawing;
+  }
+
+  async lines(): Promise<Line[]> {
+    return (await this.saved()).sheets.flatMap((s) => s.lines);
+  }
+
+  /** The nodes of the only line. */
+  async nodes(): Promise<readonly Node[]> {
+    const lines = await this.lines();
+    expect(lines).toHaveLength(1);
+    return lines[0].runs[0].nodes;
+  }
+
+  /** The colour of the composed page at a place, 0…255 each. */
+  async colourAt(p: Point): Promise<number[]> {
+    const { x, y } = this.at(p);
+    const shot = await this.page.screenshot({ clip: { x: Math.round(x), y: Math.round(y), width: 1, height: 1 } });
+    const { default: sharp } = await import('sharp');
+    return [...(await sharp(shot).removeAlpha().raw().toBuffer())];
+  }
+}
+
+export const near = (a: Point | null | undefined, b: Point, within = 1): void => {
+  expect(a).toBeTruthy();
+  expect(Math.hypot(a!.x - b.x, a!.y - b.y)).toBeLessThan(within);
+};
+
+export async function makeDrawing(request: APIRequestContext, title = 'Test', page = { width: 800, height: 600, unit: 'px', dpi: 96 }): Promise<string> {
+  const answer = await request.post('/api/drawings', { data: { title, page } });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+export async function demoDrawing(request: APIRequestContext, start: string): Promise<string> {
+  const { drawings } = (await (await request.get('/api/drawings')).json()) as { drawings: { id: string; title: string }[] };
+  return drawings.find((d) => d.title.startsWith(start))!.id;
+}

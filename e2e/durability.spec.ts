@@ -1,0 +1,104 @@
+import { expect, test } from '@playwright/test';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { BenchHand, makeDrawing, near } from './bench';
+
+/** A server of this test's own, that can be killed. */
+class OwnServer {
+  private child: ChildProcess | undefined;
+  private readonly data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-kill-'));
+  port = 0;
+
+  async start(): Promise<void> {
+    this.port ||= await new Promise<number>((resolve) => {
+      const probe = createServer().listen(0, '127.0.0.1', () => {
+        const { port } = probe.address() as { port: number };
+        probe.close(() => resolve(port));
+      });
+    });
+    this.child = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)], {
+      env: { ...process.env, YELLOW_QUILL_DATA: this.data },
+      stdio: 'ignore',
+    });
+    await expect.poll(() => fetch(`http://127.0.0.1:${this.port}/api/health`).then((r) => r.ok, () => false), { timeout: 30_000 }).toBe(true);
+  }
+
+  kill(): Promise<void> {
+    return new Promise((resolve) => {
+      this.child!.once('exit', () => resolve());
+      this.child!.kill('SIGKILL');
+    });
+  }
+}
+
+const server = new OwnServer();
+test.afterAll(() => server.kill());
+
+test('kill -9 between two changes: what was acknowledged is there, and the page goes on without a reload', async ({ browser }) => {
+  await server.start();
+  const context = await browser.newContext({ baseURL: `http://127.0.0.1:${server.port}`, viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const id = await makeDrawing(context.request);
+  const hand = await BenchHand.open(page, id);
+  const places = [{ x: 100, y: 100 }, { x: 250, y: 130 }, { x: 300, y: 300 }, { x: 150, y: 350 }, { x: 90, y: 220 }];
+
+  await hand.click(places[0]);
+  await hand.click(places[1]);
+  expect(await hand.nodes()).toHaveLength(2);
+  await server.kill();
+
+  await hand.click(places[2]);
+  await hand.click(places[3]);
+  await expect(page.locator('.save')).toHaveText('2 changes waiting here');
+
+  await server.start();
+  await expect(page.locator('.save')).toHaveAttribute('data-save', 'saved', { timeout: 20_000 });
+  await hand.click(places[4]);
+  const nodes = await hand.nodes();
+  expect(nodes).toHaveLength(5);
+  places.forEach((p, i) => near(nodes[i].point, p));
+
+  // Waiting changes outlive the page as well.
+  await server.kill();
+  await page.keyboard.press('Backspace');
+  await expect(page.locator('.save')).toHaveText('1 change waiting here');
+  await page.close();
+  await server.start();
+  const again = await context.newPage();
+  await again.goto(`/drawing/${id}`);
+  await expect(again.getByRole('alert').filter({ hasText: 'from your last visit' })).toBeVisible();
+  const { drawing } = await (await context.request.get(`/api/drawings/${id}`)).json();
+  expect(drawing.sheets[0].lines[0].runs[0].nodes).toHaveLength(4);
+  await context.close();
+});
+
+test('one tab edits, a second reads and can take over; what comes too late is kept aside', async ({ context, page, request }) => {
+  const id = await makeDrawing(request, 'Two tabs');
+  const hand = await BenchHand.open(page, id);
+  await hand.click({ x: 100, y: 100 });
+  await hand.click({ x: 200, y: 100 });
+  await hand.saved();
+
+  const second = await context.newPage();
+  await second.goto(`/drawing/${id}`);
+  await expect(second.getByText('open in another tab')).toBeVisible();
+  await expect(second.locator('.save')).toHaveText('reading only');
+  await hand.click({ x: 200, y: 200 });
+  await hand.saved();
+  await expect(second.locator('.stages')).toContainText('3 nodes');
+  await second.getByRole('button', { name: 'Edit here instead' }).click();
+  await expect(page.getByText('open in another tab')).toBeVisible();
+  await expect(second.locator('.save')).toHaveAttribute('data-save', 'saved');
+
+  // Someone else changes the drawing behind the back of the tab that edits.
+  const { drawing, revision } = await (await request.get(`/api/drawings/${id}`)).json();
+  const step = { step: 'setSheet', id: drawing.sheets[0].id, before: { name: 'Sheet 1' }, after: { name: 'Elsewhere' } };
+  expect((await request.post(`/api/drawings/${id}/changes`, { data: { base: revision, changes: [{ id: 'else', label: 'Rename', steps: [step] }] } })).ok()).toBe(true);
+  await second.getByRole('button', { name: 'Lock Sheet 1' }).click();
+  await expect(second.getByRole('alert').filter({ hasText: 'kept as “Two tabs (kept aside)”' })).toBeVisible();
+  await second.getByRole('button', { name: 'Open it' }).click();
+  await expect(second.getByRole('button', { name: 'Unlock Sheet 1' })).toBeVisible();
+});

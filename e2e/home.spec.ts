@@ -1,0 +1,51 @@
+import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
+import { makeDrawing } from './bench';
+
+test('from a chosen picture to the bench, with the picture under the page', async ({ page }) => {
+  await page.goto('/');
+  const picture = await sharp({ create: { width: 600, height: 300, channels: 3, background: '#557799' } }).jpeg().toBuffer();
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'New from a picture' }).click()]);
+  await chooser.setFiles({ name: 'garden_gate.jpg', mimeType: 'image/jpeg', buffer: picture });
+  await expect(page.locator('[data-reference="garden_gate.jpg"]')).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('.mark .title')).toHaveText('garden gate');
+  const id = page.url().split('/').at(-1)!;
+  const { drawing } = await (await page.request.get(`/api/drawings/${id}`)).json();
+  expect(drawing.page.width / drawing.page.height).toBeCloseTo(2, 6);
+  expect(drawing.references[0]).toMatchObject({ dim: 0.4, locked: true, pixelWidth: 600 });
+});
+
+test('a file that is no picture is refused in plain words, and leaves no drawing behind', async ({ page, request }) => {
+  const count = async () => ((await (await request.get('/api/drawings')).json()) as { drawings: unknown[] }).drawings.length;
+  const before = await count();
+  await page.goto('/');
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'New from a picture' }).click()]);
+  await chooser.setFiles({ name: 'list.png', mimeType: 'image/png', buffer: Buffer.from('milk, eggs') });
+  await expect(page.getByText('This is not a PNG, JPEG or WebP picture')).toBeVisible();
+  await expect.poll(count).toBe(before);
+});
+
+test('a card: rename, duplicate, delete with undo, put back from the bin, delete for good', async ({ page, request }) => {
+  await makeDrawing(request, 'Card under test');
+  await page.goto('/');
+  const more = async (title: string, item: string) => {
+    await page.getByRole('button', { name: `More for ${title}`, exact: true }).click();
+    await page.getByRole('menuitem', { name: item, exact: true }).click();
+  };
+  const card = (title: string) => page.getByRole('list', { name: 'Drawings', exact: true }).getByText(title, { exact: true });
+  await more('Card under test', 'Rename');
+  await page.getByRole('textbox', { name: 'Title' }).fill('Renamed card');
+  await page.keyboard.press('Enter');
+  await expect(card('Renamed card')).toBeVisible();
+  await more('Renamed card', 'Duplicate');
+  await expect(card('Renamed card (copy)')).toBeVisible();
+  await more('Renamed card', 'Delete');
+  await expect(card('Renamed card')).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(card('Renamed card')).toBeVisible();
+  await more('Renamed card (copy)', 'Delete');
+  await page.getByRole('button', { name: /in the bin/ }).click();
+  await more('Renamed card (copy)', 'Delete for good');
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText('Renamed card (copy)', { exact: true })).toHaveCount(0);
+});
