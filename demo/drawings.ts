@@ -2,7 +2,7 @@ import { emptyDrawing, firstStyle, type Cubic, type Drawing, type Line, type Nod
 import { tagColours } from '../src/core/change/sheetEdits';
 import { fromUnit } from '../src/core/drawing/unit';
 import { subtract } from '../src/core/geometry/point';
-import { seeded } from '../src/core/oracle/seeded';
+import { seeded } from './seeded';
 import { pearLines, pearPage } from './curves/pear';
 import type { TrueLine } from './curves/path';
 

@@ -1,5 +1,5 @@
 import { cubicAt, cubicLength } from '../../src/core';
-import { seeded } from '../../src/core/oracle/seeded';
+import { seeded } from '../seeded';
 import type { TrueLine } from '../curves/path';
 import { octaves, smoothNoise } from './noise';
 

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { seeded } from '../../src/core/oracle/seeded';
+import { seeded } from '../seeded';
 import { snailLines, snailPage } from '../curves/snail';
 import { homographyBetween, mapPoint } from './homography';
 import { gaussian, octaves, smoothNoise } from './noise';

@@ -2,12 +2,12 @@ import Database from 'better-sqlite3';
 import path from 'node:path';
 import { applyChange, type Change } from '@/core';
 import { moveLines, removeLines } from '@/core/change/lineEdits';
-import { wanderingDrawing } from '@/core/oracle/drawings';
+import { wanderingDrawing } from '@/core/test/drawings';
 import { closeDatabase } from './database';
 import { binDrawing, deleteForGood, duplicateDrawing, keepAside, keepDrawing, listDrawings, updateCard } from './drawings';
 import { appendChanges, forget, stateOf } from './journal';
 import { dataFolder } from './place';
-import { useDataFolder } from './testing/dataFolder';
+import { useDataFolder } from './test/dataFolder';
 
 useDataFolder();
 

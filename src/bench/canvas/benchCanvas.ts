@@ -178,7 +178,7 @@ export class BenchCanvas {
     paintGround(ctx, drawing.page, s.view, s.window, this.ratio);
     if (!s.peek) paintReferences(ctx, drawing, s.view, s.window, this.ratio, this.pictures, this.still);
     this.tiles.see(s.view, s.window, this.ratio);
-    this.tiles.paint(ctx, s.view, s.window, this.ratio);
+    this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still);
     ctx.restore();
     // Told on the element, so that whoever looks from outside knows when the picture is whole.
     const sharp = String(this.isSharp && this.lingering.length === 0);

@@ -1,13 +1,16 @@
 import RBush from 'rbush';
 import type { Box, Cubic, Drawing, Line, Point } from '@/core';
 import { nearestOnCubic } from '@/core';
-import { boxHolds, boxesMeet, distanceToBox } from '@/core/geometry/box';
+import { boxHolds, boxesMeet, distanceToBox, emptyBox, growBox } from '@/core/geometry/box';
 import { hullBox } from '@/core/geometry/bounds';
 import { splitAt } from '@/core/geometry/cubic';
-import { cubicsOf, skeletonBox } from '@/core/drawing/run';
+import { cubicsOf, segmentCount } from '@/core/drawing/run';
 import { isOpenSheet } from '@/core/drawing/find';
 
-type Segment = Box & { line: Line; run: number; segment: number; cubic: Cubic };
+type Segment = { box: Box; run: number; segment: number; cubic: Cubic };
+
+/** A line in the tree: the box of its control points. Its segments are worked out when the pointer first comes near. */
+type Entry = Box & { line: Line; segments: Segment[] | null };
 
 /** Half of the widest stroke that can be taken hold of anywhere in its body, in page units. */
 const WIDEST_BODY = 40;
@@ -16,61 +19,54 @@ const WIDEST_BODY = 40;
 export type Hit = { line: Line; run: number; segment: number; t: number; point: Point; distance: number };
 
 /**
- * Finds the line nearest to a place: a tree of segments, the candidates by the distance of their boxes, then the exact
- * foot on each until no box is nearer. Follows the drawing by what differs. Only lines that can be touched are in it.
+ * Finds the line nearest to a place: a tree of lines, their segments by the distance of their boxes, then the exact foot
+ * on each until no box is nearer. Follows the drawing by what differs. Only lines that can be touched are in it.
  */
 export class Picking {
-  private tree = new RBush<Segment>();
-  private entries = new Map<string, { line: Line; segments: Segment[] }>();
+  private readonly tree = new RBush<Entry>();
+  private entries = new Map<string, Entry>();
   private drawing: Drawing | null = null;
 
   private follow(drawing: Drawing): void {
     if (drawing === this.drawing) return;
-    const isFirst = this.drawing === null;
     this.drawing = drawing;
-    const seen = new Set<string>();
-    const added: Segment[] = [];
+    const before = this.entries;
+    const after = new Map<string, Entry>();
+    const added: Entry[] = [];
     for (const sheet of drawing.sheets) {
       if (!isOpenSheet(sheet)) continue;
       for (const line of sheet.lines) {
-        seen.add(line.id);
-        const known = this.entries.get(line.id);
-        if (known?.line === line) continue;
-        if (known && known.line.runs === line.runs) {
-          known.line = line;
-          for (const s of known.segments) s.line = line;
-          continue;
-        }
-        known?.segments.forEach((s) => this.tree.remove(s));
-        const segments = segmentsOf(line);
-        this.entries.set(line.id, { line, segments });
-        added.push(...segments);
+        let entry = before.get(line.id);
+        if (entry && entry.line.runs === line.runs) entry.line = line;
+        else added.push((entry = entryOf(line)));
+        after.set(line.id, entry);
       }
     }
-    for (const [id, entry] of this.entries) {
-      if (seen.has(id)) continue;
-      entry.segments.forEach((s) => this.tree.remove(s));
-      this.entries.delete(id);
-    }
-    if (isFirst || added.length > 1_000) this.tree.load(added);
-    else for (const s of added) this.tree.insert(s);
+    for (const [id, entry] of before) if (after.get(id) !== entry) this.tree.remove(entry);
+    if (added.length > 200) this.tree.load(added);
+    else for (const entry of added) this.tree.insert(entry);
+    this.entries = after;
   }
 
-  /** The nearest place on a line within `reach` page units of `p`, or of a line's own body. */
+  /** The nearest place on a line within `reach` page units of `p`; of the lines in `only`, if given. */
   nearest(drawing: Drawing, p: Point, reach: number, only?: ReadonlySet<string>): Hit | null {
     this.follow(drawing);
-    const box = { minX: p.x - reach, minY: p.y - reach, maxX: p.x + reach, maxY: p.y + reach };
-    const candidates = this.tree
-      .search(box)
-      .filter((s) => !only || only.has(s.line.id))
-      .map((s) => ({ s, least: distanceToBox(s, p) }))
-      .sort((a, b) => a.least - b.least);
+    const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
+    const candidates: { line: Line; s: Segment; least: number }[] = [];
+    for (const entry of this.tree.search(around)) {
+      if (only && !only.has(entry.line.id)) continue;
+      for (const s of (entry.segments ??= segmentsOf(entry.line))) {
+        const least = distanceToBox(s.box, p);
+        if (least <= reach) candidates.push({ line: entry.line, s, least });
+      }
+    }
+    candidates.sort((a, b) => a.least - b.least);
     let best: Hit | null = null;
-    for (const { s, least } of candidates) {
-      if (least > (best ? best.distance : reach)) break;
+    for (const { line, s, least } of candidates) {
+      if (best && least > best.distance) break;
       const found = nearestOnCubic(s.cubic, p);
       if (found.distance <= reach && (!best || found.distance < best.distance)) {
-        best = { line: s.line, run: s.run, segment: s.segment, ...found };
+        best = { line, run: s.run, segment: s.segment, ...found };
       }
     }
     return best;
@@ -87,19 +83,34 @@ export class Picking {
   /** The lines that a box touches. */
   touching(drawing: Drawing, box: Box): string[] {
     this.follow(drawing);
-    const found = new Set<string>();
-    for (const s of this.tree.search(box)) {
-      if (!found.has(s.line.id) && touches(s.cubic, box, 0)) found.add(s.line.id);
-    }
-    return [...found];
+    return this.tree
+      .search(box)
+      .filter((entry) => (entry.segments ??= segmentsOf(entry.line)).some((s) => touches(s.cubic, box, 0)))
+      .map((entry) => entry.line.id);
   }
+}
+
+function entryOf(line: Line): Entry {
+  const entry: Entry = { ...emptyBox, line, segments: null };
+  for (const run of line.runs) {
+    for (const { point, in: into, out } of run.nodes) {
+      // The curve lies within the hull of its points and handles.
+      for (const offset of [null, into, out]) {
+        const [x, y] = [point.x + (offset?.x ?? 0), point.y + (offset?.y ?? 0)];
+        entry.minX = Math.min(entry.minX, x);
+        entry.minY = Math.min(entry.minY, y);
+        entry.maxX = Math.max(entry.maxX, x);
+        entry.maxY = Math.max(entry.maxY, y);
+      }
+    }
+  }
+  return entry;
 }
 
 const segmentsOf = (line: Line): Segment[] =>
   line.runs.flatMap((run, r) => {
-    const list = cubicsOf(run);
-    if (list.length === 0) return [{ ...skeletonBox(line), line, run: r, segment: 0, cubic: pointCubic(run.nodes[0].point) }];
-    return list.map((cubic, segment) => ({ ...hullBox(cubic), line, run: r, segment, cubic }));
+    const list = segmentCount(run) > 0 ? cubicsOf(run) : [pointCubic(run.nodes[0].point)];
+    return list.map((cubic, segment) => ({ box: hullBox(cubic), run: r, segment, cubic }));
   });
 
 const pointCubic = (p: Point): Cubic => [p, p, p, p];

@@ -7,7 +7,11 @@ type Layer = { scale: number; tiles: Map<string, { column: number; row: number; 
 
 /** Rings of tiles that are painted beyond the window, so that a pan finds them ready. */
 const MARGIN = 1;
-const REST_MS = 90;
+const REST_MS = 60;
+/** Painters that share the tiles between them, like the fields of a chessboard. */
+const PAINTERS = Math.min(2, Math.max(1, navigator.hardwareConcurrency || 1));
+
+const painter = (): Worker => new Worker(new URL('../../workers/tiles.worker.ts', import.meta.url), { type: 'module' });
 
 /**
  * The main thread's side of the painter: holds the tiles, asks for those that the view needs, and knows which lines
@@ -15,24 +19,26 @@ const REST_MS = 90;
  * asked for when the zoom rests, or has left 0.66 to 1.5.
  */
 export class TileBoard {
-  private readonly worker = new Worker(new URL('../../workers/tiles.worker.ts', import.meta.url), { type: 'module' });
+  private readonly painters = Array.from({ length: PAINTERS }, painter);
   private shown: Layer = { scale: 0, tiles: new Map() };
   private coming: Layer | null = null;
   private order = 0;
-  private caughtUp = 0;
+  private readonly caughtUp = this.painters.map(() => 0);
   private hidden = '';
   private lastWish = '';
   private lastScale = 0;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(private readonly onNews: () => void, onFailure: (why: string) => void) {
-    this.worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
-      if (data.kind === 'failed') return onFailure(data.why);
-      if (data.kind === 'caughtUp') this.caughtUp = data.order;
-      else this.receive(data);
-      this.onNews();
-    };
-    this.worker.onerror = (e) => onFailure(e.message);
+    this.painters.forEach((worker, i) => {
+      worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
+        if (data.kind === 'failed') return onFailure(data.why);
+        if (data.kind === 'caughtUp') this.caughtUp[i] = data.order;
+        else this.receive(data);
+        this.onNews();
+      };
+      worker.onerror = (e) => onFailure(e.message);
+    });
   }
 
   load = (drawing: Drawing): number => this.send({ kind: 'load', order: ++this.order, drawing });
@@ -47,16 +53,16 @@ export class TileBoard {
   }
 
   /** Whether the tiles show all that was sent up to `order`. */
-  shows = (order: number): boolean => this.caughtUp >= order;
+  shows = (order: number): boolean => this.caughtUp.every((o) => o >= order);
 
   dispose(): void {
     clearTimeout(this.restTimer);
-    this.worker.terminate();
+    for (const worker of this.painters) worker.terminate();
     for (const set of [this.shown, this.coming]) set?.tiles.forEach((t) => t.bitmap.close());
   }
 
   private send(message: ToPainter): number {
-    this.worker.postMessage(message);
+    for (const worker of this.painters) worker.postMessage(message);
     return this.order;
   }
 
@@ -117,11 +123,14 @@ export class TileBoard {
       tile.bitmap.close();
       current.tiles.delete(key);
     }
-    this.worker.postMessage({ kind: 'want', scale, tiles } satisfies ToPainter);
+    this.painters.forEach((worker, i) => {
+      const own = tiles.filter(([c, r]) => Math.abs(c + r) % PAINTERS === i);
+      worker.postMessage({ kind: 'want', scale, tiles: own } satisfies ToPainter);
+    });
   }
 
   /** Paints the tiles for a view. The context is in device pixels. */
-  paint(ctx: CanvasRenderingContext2D, view: View, window: Size, ratio: number): void {
+  paint(ctx: CanvasRenderingContext2D, view: View, window: Size, ratio: number, still: boolean): void {
     if (this.coming && this.covers(this.coming, view, window)) {
       this.shown.tiles.forEach((t) => t.bitmap.close());
       [this.shown, this.coming] = [this.coming, null];
@@ -129,7 +138,8 @@ export class TileBoard {
     const scale = view.scale * ratio;
     const k = scale / (this.shown.scale || 1);
     const [x, y] = [Math.round(view.x * ratio), Math.round(view.y * ratio)];
-    ctx.imageSmoothingEnabled = k !== 1;
+    // While a hand zooms, speed counts for more than smooth edges.
+    ctx.imageSmoothingEnabled = k !== 1 && still;
     ctx.imageSmoothingQuality = 'low';
     const side = TILE * k;
     for (const { column, row, bitmap } of this.shown.tiles.values()) {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { wanderingDrawing } from '../oracle/drawings';
+import { wanderingDrawing } from '../test/drawings';
 import { findLine } from '../drawing/find';
 import { drawingSchema, type Drawing } from '../drawing/schema';
 import { applyChange, ChangeError, inverseOf } from './apply';

@@ -4,7 +4,7 @@ import { cubicsFrom } from '../../../demo/curves/path';
 import { cubicsOf } from '../drawing/run';
 import { emptyDrawing, firstStyle, type Drawing, type Line } from '../drawing/schema';
 import { distance, point } from '../geometry/point';
-import { mixedRun, testPage, wanderingDrawing } from '../oracle/drawings';
+import { mixedRun, testPage, wanderingDrawing } from '../test/drawings';
 import { decimal, pathData } from './pathData';
 import { writeSvg } from './svgOut';
 

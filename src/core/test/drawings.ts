@@ -1,6 +1,6 @@
 import { emptyDrawing, firstStyle, type Drawing, type Line, type Node, type NodeKind, type Run } from '../drawing/schema';
 import { point } from '../geometry/point';
-import { seeded } from './seeded';
+import { seeded } from '../../../demo/seeded';
 
 /** Made-up drawings for tests and benchmarks, the same for the same seed. */
 
