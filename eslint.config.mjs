@@ -16,14 +16,24 @@ const all = Object.keys(floors);
 const oneWay = all.map((folder) => {
   const barred = all.filter((f) => f !== folder && !floors[folder].includes(f));
   const patterns = barred.flatMap((f) => [`@/${f}`, `@/${f}/**`, `**/../${f}/**`]);
-  const outside = folder === 'core' ? ['react', 'react-dom', 'next', 'next/**', 'antd', 'konva', 'node:*', 'fs', 'path', 'sharp', 'nanoid'] : [];
+  const outside =
+    folder === 'core'
+      ? ['react', 'react-dom', 'next', 'next/**', 'antd', 'konva', 'node:*', 'fs', 'path', 'sharp', 'nanoid']
+      : [];
   return {
     files: [`src/${folder}/**/*.{ts,tsx}`],
     // What the home page shows of a drawing is named by the server: types only.
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',
-        { patterns: [{ group: [...patterns, ...outside], message: `src/${folder} may import only: ${[folder, ...floors[folder]].join(', ')}` }] },
+        {
+          patterns: [
+            {
+              group: [...patterns, ...outside],
+              message: `src/${folder} may import only: ${[folder, ...floors[folder]].join(', ')}`,
+            },
+          ],
+        },
       ],
     },
   };
@@ -39,8 +49,20 @@ export default defineConfig([
     ignores: ['src/core/**/*.test.ts'],
     rules: {
       'no-restricted-globals': ['error', 'window', 'document', 'performance', 'setTimeout', 'fetch'],
-      'no-restricted-syntax': ['error', { selector: "MemberExpression[object.name='Math'][property.name='random']", message: 'randomness is handed in' }, { selector: "NewExpression[callee.name='Date']", message: 'there is no clock in the core' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "MemberExpression[object.name='Math'][property.name='random']",
+          message: 'randomness is handed in',
+        },
+        { selector: "NewExpression[callee.name='Date']", message: 'there is no clock in the core' },
+      ],
     },
   },
-  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }], 'max-lines': ['error', { max: 320, skipBlankLines: true }] } },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'max-lines': ['error', { max: 320, skipBlankLines: true }],
+    },
+  },
 ]);

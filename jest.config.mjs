@@ -2,12 +2,19 @@
 const config = {
   testEnvironment: 'node',
   roots: ['<rootDir>/src', '<rootDir>/demo', '<rootDir>/scripts'],
+  setupFiles: ['<rootDir>/jest.setup.ts'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx', '**/*.test.mjs'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '\\.css$': '<rootDir>/src/ui/style.stub.ts' },
   transform: {
     '^.+\\.(t|j|mj)sx?$': [
       '@swc/jest',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+      },
     ],
   },
   transformIgnorePatterns: ['/node_modules/(?!(nanoid|rbush|quickselect|pure-rand|simplex-noise|comlink|idb)/)'],

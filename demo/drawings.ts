@@ -1,4 +1,13 @@
-import { emptyDrawing, firstStyle, type Cubic, type Drawing, type Line, type Node, type Point, type Sheet } from '../src/core';
+import {
+  emptyDrawing,
+  firstStyle,
+  type Cubic,
+  type Drawing,
+  type Line,
+  type Node,
+  type Point,
+  type Sheet,
+} from '../src/core';
 import { tagColours } from '../src/core/change/sheetEdits';
 import { fromUnit } from '../src/core/drawing/unit';
 import { subtract } from '../src/core/geometry/point';
@@ -14,7 +23,10 @@ export function partlyTracedPear(): Drawing {
   const traced = ['Stem and twig', 'Leaf, right', 'Pear outline'];
   const names = ['Speckles', 'Pear outline', 'Leaf veins', 'Leaf, left', 'Leaf, right', 'Stem and twig'];
   const widths: Record<string, number> = { 'Pear outline': 3.4, 'Stem and twig': 3, 'Leaf, right': 2.6667 };
-  const first = emptyDrawing({ width, height, unit: 'mm', dpi: 300, ground: '#fffefb' }, { id: 'none', name: '', tag: tagColours[0] });
+  const first = emptyDrawing(
+    { width, height, unit: 'mm', dpi: 300, ground: '#fffefb' },
+    { id: 'none', name: '', tag: tagColours[0] },
+  );
   const sheets = names.map((name, i): Sheet => {
     const style = { ...firstStyle, width: widths[name] ?? firstStyle.width };
     const own = traced.includes(name) ? pearLines.filter((l) => l.part === name) : [];
@@ -25,7 +37,11 @@ export function partlyTracedPear(): Drawing {
       visible: true,
       locked: name === 'Stem and twig',
       style,
-      lines: own.map((l, j): Line => ({ id: `line-${i + 1}-${j + 1}`, style: { ...style, width: style.width * (l.width < 8 ? 0.75 : 1) }, runs: [runBy(l, k, random)] })),
+      lines: own.map((l, j): Line => ({
+        id: `line-${i + 1}-${j + 1}`,
+        style: { ...style, width: style.width * (l.width < 8 ? 0.75 : 1) },
+        runs: [runBy(l, k, random)],
+      })),
     };
   });
   return { ...first, sheets };
@@ -43,7 +59,10 @@ function runBy(line: TrueLine, k: number, random: () => number): { closed: boole
     const at = (after ?? before)![after ? 0 : 3];
     const into = before ? subtract(before[2], at) : null;
     const out = after ? subtract(after[1], at) : null;
-    const isSmooth = into && out && Math.abs(into.x * out.y - into.y * out.x) < 0.02 * Math.hypot(into.x, into.y) * Math.hypot(out.x, out.y);
+    const isSmooth =
+      into &&
+      out &&
+      Math.abs(into.x * out.y - into.y * out.x) < 0.02 * Math.hypot(into.x, into.y) * Math.hypot(out.x, out.y);
     const by = off();
     return { point: { x: at.x + by.x, y: at.y + by.y }, in: into, out, kind: isSmooth ? 'smooth' : 'corner' };
   });

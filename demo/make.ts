@@ -15,12 +15,39 @@ import { snailPhoto } from './pictures/snailPhoto';
 /** Makes the demo's pictures and drawings in the data folder, unless there are drawings already. */
 
 const blank = (width: number, height: number): Drawing =>
-  emptyDrawing({ width: fromUnit(width, 'mm'), height: fromUnit(height, 'mm'), unit: 'mm', dpi: 300, ground: '#fffefb' }, { id: 'sheet-1', name: 'Sheet 1', tag: tagColours[0] });
+  emptyDrawing(
+    { width: fromUnit(width, 'mm'), height: fromUnit(height, 'mm'), unit: 'mm', dpi: 300, ground: '#fffefb' },
+    { id: 'sheet-1', name: 'Sheet 1', tag: tagColours[0] },
+  );
 
-const scenes: { title: string; name: string; picture: () => Promise<Buffer>; drawing: () => Drawing; stage: StageName }[] = [
-  { title: 'Watering can, back of the packet', name: 'watering-can.jpg', picture: canPhoto, drawing: () => blank(160, 120), stage: 'prepare' },
-  { title: 'Snail, corner of the catalogue', name: 'sketchbook-snail.jpg', picture: snailPhoto, drawing: () => blank(160, 120), stage: 'prepare' },
-  { title: 'Pear branch, packet front', name: 'pear-pencil-scan.png', picture: pearScan, drawing: partlyTracedPear, stage: 'trace' },
+const scenes: {
+  title: string;
+  name: string;
+  picture: () => Promise<Buffer>;
+  drawing: () => Drawing;
+  stage: StageName;
+}[] = [
+  {
+    title: 'Watering can, back of the packet',
+    name: 'watering-can.jpg',
+    picture: canPhoto,
+    drawing: () => blank(160, 120),
+    stage: 'prepare',
+  },
+  {
+    title: 'Snail, corner of the catalogue',
+    name: 'sketchbook-snail.jpg',
+    picture: snailPhoto,
+    drawing: () => blank(160, 120),
+    stage: 'prepare',
+  },
+  {
+    title: 'Pear branch, packet front',
+    name: 'pear-pencil-scan.png',
+    picture: pearScan,
+    drawing: partlyTracedPear,
+    stage: 'trace',
+  },
 ];
 
 async function make(): Promise<void> {
@@ -30,7 +57,13 @@ async function make(): Promise<void> {
     const taken = await takePicture(new Blob([new Uint8Array(bytes)]).stream(), bytes.length);
     const { id } = keepDrawing(title, drawing(), stage);
     const value = drawing();
-    const reference = placedReference(value.page, { id: nanoid(10), name, picture: taken.hash, pixelWidth: taken.width, pixelHeight: taken.height });
+    const reference = placedReference(value.page, {
+      id: nanoid(10),
+      name,
+      picture: taken.hash,
+      pixelWidth: taken.width,
+      pixelHeight: taken.height,
+    });
     appendChanges(id, 0, [{ id: nanoid(12), ...placeReference(value, reference) }]);
     process.stdout.write(`made “${title}”\n`);
   }

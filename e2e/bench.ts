@@ -3,16 +3,25 @@ import type { Drawing, Line, Node, Point } from '../src/core';
 
 /** The bench as a hand meets it: page units turned into places on the screen, and the drawing as the server has it. */
 export class BenchHand {
-  private constructor(readonly page: Page, readonly id: string, private origin: Point, public view: { scale: number; x: number; y: number }) {}
+  private constructor(
+    readonly page: Page,
+    readonly id: string,
+    private origin: Point,
+    public view: { scale: number; x: number; y: number },
+  ) {}
 
   /** Opens a drawing at a known view. */
-  static async open(page: Page, id: string, options: { view?: BenchHand['view']; stage?: string; tool?: string } = {}): Promise<BenchHand> {
+  static async open(
+    page: Page,
+    id: string,
+    options: { view?: BenchHand['view']; stage?: string; tool?: string } = {},
+  ): Promise<BenchHand> {
     const view = options.view ?? { scale: 0.8, x: 120, y: 20 };
     await page.goto('/');
-    await page.evaluate(
-      ([key, session]) => localStorage.setItem(key, session),
-      [`yellow-quill:session:${id}`, JSON.stringify({ view, stage: options.stage ?? 'trace', tool: options.tool ?? 'pen' })] as const,
-    );
+    await page.evaluate(([key, session]) => localStorage.setItem(key, session), [
+      `yellow-quill:session:${id}`,
+      JSON.stringify({ view, stage: options.stage ?? 'trace', tool: options.tool ?? 'pen' }),
+    ] as const);
     await page.goto(`/drawing/${id}`);
     const hand = new BenchHand(page, id, { x: 0, y: 0 }, view);
     await hand.ready();
@@ -27,7 +36,10 @@ export class BenchHand {
   }
 
   at(p: Point): Point {
-    return { x: this.origin.x + p.x * this.view.scale + this.view.x, y: this.origin.y + p.y * this.view.scale + this.view.y };
+    return {
+      x: this.origin.x + p.x * this.view.scale + this.view.x,
+      y: this.origin.y + p.y * this.view.scale + this.view.y,
+    };
   }
 
   async move(p: Point, steps = 3): Promise<void> {
@@ -51,7 +63,9 @@ export class BenchHand {
   /** Waits until all is saved, and gives the drawing from the server. */
   async saved(): Promise<Drawing> {
     await expect(this.page.locator('.save')).toHaveAttribute('data-save', 'saved');
-    const { drawing } = (await (await this.page.request.get(`/api/drawings/${this.id}`)).json()) as { drawing: Drawing };
+    const { drawing } = (await (await this.page.request.get(`/api/drawings/${this.id}`)).json()) as {
+      drawing: Drawing;
+    };
     return drawing;
   }
 
@@ -80,12 +94,18 @@ export const near = (a: Point | null | undefined, b: Point, within = 1): void =>
   expect(Math.hypot(a!.x - b.x, a!.y - b.y)).toBeLessThan(within);
 };
 
-export async function makeDrawing(request: APIRequestContext, title = 'Test', page = { width: 800, height: 600, unit: 'px', dpi: 96 }): Promise<string> {
+export async function makeDrawing(
+  request: APIRequestContext,
+  title = 'Test',
+  page = { width: 800, height: 600, unit: 'px', dpi: 96 },
+): Promise<string> {
   const answer = await request.post('/api/drawings', { data: { title, page } });
   return ((await answer.json()) as { id: string }).id;
 }
 
 export async function demoDrawing(request: APIRequestContext, start: string): Promise<string> {
-  const { drawings } = (await (await request.get('/api/drawings')).json()) as { drawings: { id: string; title: string }[] };
+  const { drawings } = (await (await request.get('/api/drawings')).json()) as {
+    drawings: { id: string; title: string }[];
+  };
   return drawings.find((d) => d.title.startsWith(start))!.id;
 }

@@ -19,11 +19,24 @@ class OwnServer {
         probe.close(() => resolve(port));
       });
     });
-    this.child = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)], {
-      env: { ...process.env, YELLOW_QUILL_DATA: this.data },
-      stdio: 'ignore',
-    });
-    await expect.poll(() => fetch(`http://127.0.0.1:${this.port}/api/health`).then((r) => r.ok, () => false), { timeout: 30_000 }).toBe(true);
+    this.child = spawn(
+      process.execPath,
+      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)],
+      {
+        env: { ...process.env, YELLOW_QUILL_DATA: this.data },
+        stdio: 'ignore',
+      },
+    );
+    await expect
+      .poll(
+        () =>
+          fetch(`http://127.0.0.1:${this.port}/api/health`).then(
+            (r) => r.ok,
+            () => false,
+          ),
+        { timeout: 30_000 },
+      )
+      .toBe(true);
   }
 
   kill(): Promise<void> {
@@ -37,13 +50,24 @@ class OwnServer {
 const server = new OwnServer();
 test.afterAll(() => server.kill());
 
-test('kill -9 between two changes: what was acknowledged is there, and the page goes on without a reload', async ({ browser }) => {
+test('kill -9 between two changes: what was acknowledged is there, and the page goes on without a reload', async ({
+  browser,
+}) => {
   await server.start();
-  const context = await browser.newContext({ baseURL: `http://127.0.0.1:${server.port}`, viewport: { width: 1280, height: 800 } });
+  const context = await browser.newContext({
+    baseURL: `http://127.0.0.1:${server.port}`,
+    viewport: { width: 1280, height: 800 },
+  });
   const page = await context.newPage();
   const id = await makeDrawing(context.request);
   const hand = await BenchHand.open(page, id);
-  const places = [{ x: 100, y: 100 }, { x: 250, y: 130 }, { x: 300, y: 300 }, { x: 150, y: 350 }, { x: 90, y: 220 }];
+  const places = [
+    { x: 100, y: 100 },
+    { x: 250, y: 130 },
+    { x: 300, y: 300 },
+    { x: 150, y: 350 },
+    { x: 90, y: 220 },
+  ];
 
   await hand.click(places[0]);
   await hand.click(places[1]);
@@ -75,7 +99,11 @@ test('kill -9 between two changes: what was acknowledged is there, and the page 
   await context.close();
 });
 
-test('one tab edits, a second reads and can take over; what comes too late is kept aside', async ({ context, page, request }) => {
+test('one tab edits, a second reads and can take over; what comes too late is kept aside', async ({
+  context,
+  page,
+  request,
+}) => {
   const id = await makeDrawing(request, 'Two tabs');
   const hand = await BenchHand.open(page, id);
   await hand.click({ x: 100, y: 100 });
@@ -95,8 +123,19 @@ test('one tab edits, a second reads and can take over; what comes too late is ke
 
   // Someone else changes the drawing behind the back of the tab that edits.
   const { drawing, revision } = await (await request.get(`/api/drawings/${id}`)).json();
-  const step = { step: 'setSheet', id: drawing.sheets[0].id, before: { name: 'Sheet 1' }, after: { name: 'Elsewhere' } };
-  expect((await request.post(`/api/drawings/${id}/changes`, { data: { base: revision, changes: [{ id: 'else', label: 'Rename', steps: [step] }] } })).ok()).toBe(true);
+  const step = {
+    step: 'setSheet',
+    id: drawing.sheets[0].id,
+    before: { name: 'Sheet 1' },
+    after: { name: 'Elsewhere' },
+  };
+  expect(
+    (
+      await request.post(`/api/drawings/${id}/changes`, {
+        data: { base: revision, changes: [{ id: 'else', label: 'Rename', steps: [step] }] },
+      })
+    ).ok(),
+  ).toBe(true);
   await second.getByRole('button', { name: 'Lock Sheet 1' }).click();
   await expect(second.getByRole('alert').filter({ hasText: 'kept as “Two tabs (kept aside)”' })).toBeVisible();
   await second.getByRole('button', { name: 'Open it' }).click();

@@ -4,8 +4,13 @@ import { makeDrawing } from './bench';
 
 test('from a chosen picture to the bench, with the picture under the page', async ({ page }) => {
   await page.goto('/');
-  const picture = await sharp({ create: { width: 600, height: 300, channels: 3, background: '#557799' } }).jpeg().toBuffer();
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'New from a picture' }).click()]);
+  const picture = await sharp({ create: { width: 600, height: 300, channels: 3, background: '#557799' } })
+    .jpeg()
+    .toBuffer();
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'New from a picture' }).click(),
+  ]);
   await chooser.setFiles({ name: 'garden_gate.jpg', mimeType: 'image/jpeg', buffer: picture });
   await expect(page.locator('[data-reference="garden_gate.jpg"]')).toBeVisible({ timeout: 30_000 });
   await expect(page.locator('.mark .title')).toHaveText('garden gate');
@@ -16,23 +21,31 @@ test('from a chosen picture to the bench, with the picture under the page', asyn
 });
 
 test('a file that is no picture is refused in plain words, and leaves no drawing behind', async ({ page, request }) => {
-  const count = async () => ((await (await request.get('/api/drawings')).json()) as { drawings: unknown[] }).drawings.length;
+  const count = async () =>
+    ((await (await request.get('/api/drawings')).json()) as { drawings: unknown[] }).drawings.length;
   const before = await count();
   await page.goto('/');
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'New from a picture' }).click()]);
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'New from a picture' }).click(),
+  ]);
   await chooser.setFiles({ name: 'list.png', mimeType: 'image/png', buffer: Buffer.from('milk, eggs') });
   await expect(page.getByText('This is not a PNG, JPEG or WebP picture')).toBeVisible();
   await expect.poll(count).toBe(before);
 });
 
-test('a card: rename, duplicate, delete with undo, put back from the bin, delete for good', async ({ page, request }) => {
+test('a card: rename, duplicate, delete with undo, put back from the bin, delete for good', async ({
+  page,
+  request,
+}) => {
   await makeDrawing(request, 'Card under test');
   await page.goto('/');
   const more = async (title: string, item: string) => {
     await page.getByRole('button', { name: `More for ${title}`, exact: true }).click();
     await page.getByRole('menuitem', { name: item, exact: true }).click();
   };
-  const card = (title: string) => page.getByRole('list', { name: 'Drawings', exact: true }).getByText(title, { exact: true });
+  const card = (title: string) =>
+    page.getByRole('list', { name: 'Drawings', exact: true }).getByText(title, { exact: true });
   await more('Card under test', 'Rename');
   await page.getByRole('textbox', { name: 'Title' }).fill('Renamed card');
   await page.keyboard.press('Enter');

@@ -2,9 +2,15 @@ import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
 import { BenchHand, makeDrawing, near } from './bench';
 
-const red = () => sharp({ create: { width: 400, height: 300, channels: 3, background: '#ff0000' } }).png().toBuffer();
+const red = () =>
+  sharp({ create: { width: 400, height: 300, channels: 3, background: '#ff0000' } })
+    .png()
+    .toBuffer();
 
-test('sheets: add, rename, tag, hide, lock, reorder by hand and by keys, delete, and undo', async ({ page, request }) => {
+test('sheets: add, rename, tag, hide, lock, reorder by hand and by keys, delete, and undo', async ({
+  page,
+  request,
+}) => {
   const hand = await BenchHand.open(page, await makeDrawing(request));
   const names = async () => (await hand.saved()).sheets.map((s) => s.name).reverse();
   await page.getByRole('button', { name: 'Add a sheet' }).click();
@@ -38,8 +44,15 @@ test('sheets: add, rename, tag, hide, lock, reorder by hand and by keys, delete,
   expect(await names()).toEqual(['Veins', 'Sheet 3', 'Sheet 1']);
 });
 
-test('a reference: dropped, dimmed 40 % and locked; dim, peek, hide, unlock, move, scale', async ({ page, request }) => {
-  const hand = await BenchHand.open(page, await makeDrawing(request), { stage: 'prepare', tool: 'place', view: { scale: 0.6, x: 60, y: 60 } });
+test('a reference: dropped, dimmed 40 % and locked; dim, peek, hide, unlock, move, scale', async ({
+  page,
+  request,
+}) => {
+  const hand = await BenchHand.open(page, await makeDrawing(request), {
+    stage: 'prepare',
+    tool: 'place',
+    view: { scale: 0.6, x: 60, y: 60 },
+  });
   const bytes = [...(await red())];
   const drop = await page.evaluateHandle((b) => {
     const data = new DataTransfer();
@@ -84,7 +97,10 @@ test('a reference: dropped, dimmed 40 % and locked; dim, peek, hide, unlock, mov
   expect((await hand.saved()).references[0].width).toBe(800);
 });
 
-test('the view: zoom at the pointer, whole page, 100 %, pan; sharp at two device pixels', async ({ browser, request }) => {
+test('the view: zoom at the pointer, whole page, 100 %, pan; sharp at two device pixels', async ({
+  browser,
+  request,
+}) => {
   const context = await browser.newContext({ deviceScaleFactor: 2, viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   const hand = await BenchHand.open(page, await makeDrawing(request));
@@ -100,7 +116,9 @@ test('the view: zoom at the pointer, whole page, 100 %, pan; sharp at two device
   for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -100);
   hand.view = await kept();
   expect(hand.view.scale).toBeGreaterThan(1.1);
-  expect(Math.hypot(hand.at({ x: 300, y: 100 }).x - before.x, hand.at({ x: 300, y: 100 }).y - before.y)).toBeLessThan(1.5);
+  expect(Math.hypot(hand.at({ x: 300, y: 100 }).x - before.x, hand.at({ x: 300, y: 100 }).y - before.y)).toBeLessThan(
+    1.5,
+  );
   await expect(page.getByTestId('page')).toHaveAttribute('data-sharp', 'true');
   const [r, , b] = await hand.colourAt({ x: 200, y: 100 });
   expect(Math.max(r, b)).toBeLessThan(140);

@@ -4,16 +4,25 @@ import { firstStyle, type Drawing, type Line } from '../src/core';
 import { BenchHand, makeDrawing, near } from './bench';
 
 const corner = (x: number, y: number) => ({ point: { x, y }, in: null, out: null, kind: 'corner' as const });
-const zigzag = (id: string, y: number): Line => ({ id, style: firstStyle, runs: [{ closed: false, nodes: [corner(100, y), corner(200, y + 60), corner(300, y), corner(400, y + 60)] }] });
+const zigzag = (id: string, y: number): Line => ({
+  id,
+  style: firstStyle,
+  runs: [{ closed: false, nodes: [corner(100, y), corner(200, y + 60), corner(300, y), corner(400, y + 60)] }],
+});
 
 let hand: BenchHand;
 test.beforeEach(async ({ page, request }) => {
   const id = await makeDrawing(request);
   let { drawing } = (await (await request.get(`/api/drawings/${id}`)).json()) as { drawing: Drawing };
-  const changes = ['a', 'b', 'c'].map((name, i) => ({ id: name, ...addLine(drawing, drawing.sheets[0].id, zigzag(name, 60 + i * 150)) }));
+  const changes = ['a', 'b', 'c'].map((name, i) => ({
+    id: name,
+    ...addLine(drawing, drawing.sheets[0].id, zigzag(name, 60 + i * 150)),
+  }));
   for (const [i, change] of changes.entries()) {
     const placed = { ...change, steps: change.steps.map((s) => ({ ...s, index: i })) };
-    expect((await request.post(`/api/drawings/${id}/changes`, { data: { base: i, changes: [placed] } })).status()).toBe(200);
+    expect((await request.post(`/api/drawings/${id}/changes`, { data: { base: i, changes: [placed] } })).status()).toBe(
+      200,
+    );
   }
   hand = await BenchHand.open(page, id, { stage: 'refine', tool: 'nodes' });
   drawing = await hand.saved();

@@ -11,9 +11,13 @@ const leaf = pearLines.filter((l) => l.part === 'Leaf, left').slice(0, 2);
 const outline = pearLines.find((l) => l.part === 'Pear outline')!;
 
 /** Where a hand goes that traces known curves: each node, and how far its handle is drawn. */
-const plan = (cubics: Cubic[]) => cubics.map((c, i) => ({ node: scaled(c[0]), out: scaled({ x: c[1].x - c[0].x, y: c[1].y - c[0].y }), i }));
+const plan = (cubics: Cubic[]) =>
+  cubics.map((c, i) => ({ node: scaled(c[0]), out: scaled({ x: c[1].x - c[0].x, y: c[1].y - c[0].y }), i }));
 
-test('the pear is traced over its scan, mended, taken back, found again after a reload, and saved as SVG', async ({ page, request }) => {
+test('the pear is traced over its scan, mended, taken back, found again after a reload, and saved as SVG', async ({
+  page,
+  request,
+}) => {
   const id = await demoDrawing(request, 'Pear');
   const hand = await BenchHand.open(page, id, { view: { scale: 1.1, x: 60, y: -280 } });
   await expect(page.locator('[data-reference] .row')).toContainText('40 %');
@@ -59,14 +63,28 @@ test('the pear is traced over its scan, mended, taken back, found again after a 
   expect(drawn).toEqual([line]);
 
   await page.keyboard.press('6');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save SVG' }).or(page.getByRole('link', { name: 'Save SVG' })).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('button', { name: 'Save SVG' })
+      .or(page.getByRole('link', { name: 'Save SVG' }))
+      .click(),
+  ]);
   expect(download.suggestedFilename()).toBe('Pear branch, packet front.svg');
   const svg = await readFile(await download.path(), 'utf8');
   expect(svg).not.toContain('<image');
   expect(svg.match(/<path /g)).toHaveLength(before.length + 1);
   expect(svg).toContain('width="148mm" height="210mm"');
-  const group = svg.slice(svg.indexOf('<title>Speckles</title>'), svg.indexOf('</g>', svg.indexOf('<title>Speckles</title>')));
-  const saved = cubicsFrom(/ d="([^"]+)"/.exec(group)![1].replace('Z', '').replace(/([MCL])/g, ' $1'));
+  const group = svg.slice(
+    svg.indexOf('<title>Speckles</title>'),
+    svg.indexOf('</g>', svg.indexOf('<title>Speckles</title>')),
+  );
+  const saved = cubicsFrom(
+    / d="([^"]+)"/
+      .exec(group)![1]
+      .replace('Z', '')
+      .replace(/([MCL])/g, ' $1'),
+  );
   expect(saved).toHaveLength(outline.cubics.length);
   const nodes = line.runs[0].nodes;
   saved.forEach((c, i) => {
@@ -78,7 +96,8 @@ test('the pear is traced over its scan, mended, taken back, found again after a 
   // What was drawn runs along the true outline.
   const truth = outline.cubics.map((c) => c.map(scaled) as Cubic);
   for (const c of saved) {
-    for (const p of [c[0], c[3]]) expect(Math.min(...truth.map((t) => nearestOnCubic(t, p).distance))).toBeLessThan(1.5);
+    for (const p of [c[0], c[3]])
+      expect(Math.min(...truth.map((t) => nearestOnCubic(t, p).distance))).toBeLessThan(1.5);
   }
 });
 
@@ -88,19 +107,38 @@ test('a leaf is traced with a pressure pen', async ({ page, request }) => {
   await page.getByRole('button', { name: /^Leaf, left/ }).click();
   const client = await page.context().newCDPSession(page);
   const pen = async (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', p: Point, force: number): Promise<void> => {
-    await client.send('Input.dispatchMouseEvent', { type, ...hand.at(p), button: type === 'mouseMoved' && force === 0 ? 'none' : 'left', buttons: force > 0 ? 1 : 0, pointerType: 'pen', force, tiltX: 20, clickCount: 1 });
+    await client.send('Input.dispatchMouseEvent', {
+      type,
+      ...hand.at(p),
+      button: type === 'mouseMoved' && force === 0 ? 'none' : 'left',
+      buttons: force > 0 ? 1 : 0,
+      pointerType: 'pen',
+      force,
+      tiltX: 20,
+      clickCount: 1,
+    });
   };
   const kinds = await page.evaluateHandle(() => {
     const seen: { type: string; pressure: number }[] = [];
-    document.querySelector('[data-testid=page]')!.addEventListener('pointerdown', (e) => seen.push({ type: (e as PointerEvent).pointerType, pressure: (e as PointerEvent).pressure }), true);
+    document
+      .querySelector('[data-testid=page]')!
+      .addEventListener(
+        'pointerdown',
+        (e) => seen.push({ type: (e as PointerEvent).pointerType, pressure: (e as PointerEvent).pressure }),
+        true,
+      );
     return seen;
   });
   for (const l of leaf.slice(0, 1)) {
     const cubic = l.cubics[0].map(scaled);
-    for (const [at, to] of [[cubic[0], cubic[1]], [cubic[3], cubic[3]]]) {
+    for (const [at, to] of [
+      [cubic[0], cubic[1]],
+      [cubic[3], cubic[3]],
+    ]) {
       await pen('mouseMoved', at, 0);
       await pen('mousePressed', at, 0.4);
-      for (const t of [0.3, 0.7, 1]) await pen('mouseMoved', { x: at.x + (to.x - at.x) * t, y: at.y + (to.y - at.y) * t }, 0.6);
+      for (const t of [0.3, 0.7, 1])
+        await pen('mouseMoved', { x: at.x + (to.x - at.x) * t, y: at.y + (to.y - at.y) * t }, 0.6);
       await pen('mouseReleased', to, 0);
     }
     await page.keyboard.press('Enter');

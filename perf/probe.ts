@@ -5,13 +5,29 @@
 export type Gesture = 'pan' | 'zoom' | 'node drag';
 export type Frames = { handler: number[]; frame: number[] };
 
-export async function gesture(kind: Gesture, frames: number, readBack: boolean, node: { x: number; y: number }): Promise<Frames> {
+export async function gesture(
+  kind: Gesture,
+  frames: number,
+  readBack: boolean,
+  node: { x: number; y: number },
+): Promise<Frames> {
   const host = document.querySelector<HTMLElement>('[data-testid=page]')!;
   const canvases = [...host.querySelectorAll('canvas')];
   const box = host.getBoundingClientRect();
   const middle = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
   const send = (type: string, x: number, y: number, button: number, buttons: number) =>
-    host.dispatchEvent(new PointerEvent(type, { clientX: x, clientY: y, button, buttons, pointerId: 1, pointerType: 'mouse', bubbles: true, cancelable: true }));
+    host.dispatchEvent(
+      new PointerEvent(type, {
+        clientX: x,
+        clientY: y,
+        button,
+        buttons,
+        pointerId: 1,
+        pointerType: 'mouse',
+        bubbles: true,
+        cancelable: true,
+      }),
+    );
   host.setPointerCapture = () => undefined;
   const start = kind === 'node drag' ? node : middle;
   if (kind !== 'zoom') send('pointerdown', start.x, start.y, kind === 'pan' ? 1 : 0, kind === 'pan' ? 4 : 1);
@@ -25,10 +41,25 @@ export async function gesture(kind: Gesture, frames: number, readBack: boolean, 
       const before = performance.now();
       if (kind === 'zoom') {
         const deltaY = Math.sin(turn) > 0 ? -12 : 12;
-        host.dispatchEvent(new WheelEvent('wheel', { clientX: middle.x, clientY: middle.y, deltaY, ctrlKey: true, bubbles: true, cancelable: true }));
+        host.dispatchEvent(
+          new WheelEvent('wheel', {
+            clientX: middle.x,
+            clientY: middle.y,
+            deltaY,
+            ctrlKey: true,
+            bubbles: true,
+            cancelable: true,
+          }),
+        );
       } else {
         const reach = kind === 'pan' ? 90 : 30;
-        send('pointermove', start.x + Math.sin(turn) * reach, start.y + (1 - Math.cos(turn)) * reach * 0.6, -1, kind === 'pan' ? 4 : 1);
+        send(
+          'pointermove',
+          start.x + Math.sin(turn) * reach,
+          start.y + (1 - Math.cos(turn)) * reach * 0.6,
+          -1,
+          kind === 'pan' ? 4 : 1,
+        );
       }
       handled = performance.now() - before;
       requestAnimationFrame(() => {
@@ -50,7 +81,16 @@ export async function sharpAgain(times: number): Promise<number[]> {
   const result: number[] = [];
   for (let i = 0; i < times; i++) {
     for (let k = 0; k < 4; k++) {
-      host.dispatchEvent(new WheelEvent('wheel', { clientX: box.left + 400, clientY: box.top + 300, deltaY: i % 2 ? 9 : -9, ctrlKey: true, bubbles: true, cancelable: true }));
+      host.dispatchEvent(
+        new WheelEvent('wheel', {
+          clientX: box.left + 400,
+          clientY: box.top + 300,
+          deltaY: i % 2 ? 9 : -9,
+          ctrlKey: true,
+          bubbles: true,
+          cancelable: true,
+        }),
+      );
       await new Promise((r) => requestAnimationFrame(r));
     }
     const rest = performance.now();
@@ -62,7 +102,11 @@ export async function sharpAgain(times: number): Promise<number[]> {
 }
 
 /** The same scene, painted whole in every frame: the reference, then all lines from cached paths. */
-export async function redrawEverything(id: string, view: { scale: number; x: number; y: number }, frames: number): Promise<number[]> {
+export async function redrawEverything(
+  id: string,
+  view: { scale: number; x: number; y: number },
+  frames: number,
+): Promise<number[]> {
   type P = { x: number; y: number };
   type N = { point: P; in: P | null; out: P | null };
   const { drawing } = await (await fetch(`/api/drawings/${id}`)).json();
@@ -72,18 +116,32 @@ export async function redrawEverything(id: string, view: { scale: number; x: num
   canvas.style.cssText = 'position:absolute;inset:0;z-index:9';
   host.append(canvas);
   const ctx = canvas.getContext('2d')!;
-  const bitmap = await createImageBitmap(await (await fetch(`/api/pictures/${drawing.references[0].picture}?size=screen`)).blob());
-  const lines = drawing.sheets.flatMap((s: { lines: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; colour: string } }[] }) => s.lines).map((l: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; colour: string } }) => {
-    const path = new Path2D();
-    for (const { nodes, closed } of l.runs) {
-      path.moveTo(nodes[0].point.x, nodes[0].point.y);
-      for (let i = 1; i < nodes.length + (closed ? 1 : 0); i++) {
-        const [a, b] = [nodes[i - 1], nodes[i % nodes.length]];
-        path.bezierCurveTo(a.point.x + (a.out?.x ?? 0), a.point.y + (a.out?.y ?? 0), b.point.x + (b.in?.x ?? 0), b.point.y + (b.in?.y ?? 0), b.point.x, b.point.y);
+  const bitmap = await createImageBitmap(
+    await (await fetch(`/api/pictures/${drawing.references[0].picture}?size=screen`)).blob(),
+  );
+  const lines = drawing.sheets
+    .flatMap(
+      (s: { lines: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; colour: string } }[] }) =>
+        s.lines,
+    )
+    .map((l: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; colour: string } }) => {
+      const path = new Path2D();
+      for (const { nodes, closed } of l.runs) {
+        path.moveTo(nodes[0].point.x, nodes[0].point.y);
+        for (let i = 1; i < nodes.length + (closed ? 1 : 0); i++) {
+          const [a, b] = [nodes[i - 1], nodes[i % nodes.length]];
+          path.bezierCurveTo(
+            a.point.x + (a.out?.x ?? 0),
+            a.point.y + (a.out?.y ?? 0),
+            b.point.x + (b.in?.x ?? 0),
+            b.point.y + (b.in?.y ?? 0),
+            b.point.x,
+            b.point.y,
+          );
+        }
       }
-    }
-    return { path, width: l.style.width, colour: l.style.colour };
-  });
+      return { path, width: l.style.width, colour: l.style.colour };
+    });
   const result: number[] = [];
   for (let i = 0; i < frames; i++) {
     await new Promise((r) => requestAnimationFrame(r));

@@ -22,25 +22,54 @@ async function main(): Promise<void> {
   process.env.YELLOW_QUILL_DATA = data;
   const bytes = await scene.picture();
   const taken = await takePicture(new Blob([new Uint8Array(bytes)]).stream(), bytes.length);
-  const reference = placedReference(scene.page, { id: 'r', name: 'scene.jpg', picture: taken.hash, pixelWidth: taken.width, pixelHeight: taken.height });
+  const reference = placedReference(scene.page, {
+    id: 'r',
+    name: 'scene.jpg',
+    picture: taken.hash,
+    pixelWidth: taken.width,
+    pixelHeight: taken.height,
+  });
   const drawing = scene.drawing(reference);
   const { id } = keepDrawing('Scene', drawing, 'refine');
   closeDatabase();
 
   const port = process.env.PERF_PORT!;
-  const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], { env: process.env, stdio: 'ignore' });
+  const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], {
+    env: process.env,
+    stdio: 'ignore',
+  });
   try {
     const base = `http://127.0.0.1:${port}`;
-    for (let i = 0; i < 100 && !(await fetch(`${base}/api/health`).then((r) => r.ok, () => false)); i++) await new Promise((r) => setTimeout(r, 200));
+    for (
+      let i = 0;
+      i < 100 &&
+      !(await fetch(`${base}/api/health`).then(
+        (r) => r.ok,
+        () => false,
+      ));
+      i++
+    )
+      await new Promise((r) => setTimeout(r, 200));
     const browser = await chromium.launch({
       executablePath: process.env.CHROMIUM,
-      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     });
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     // The bundler wraps functions in a call of this name.
     await page.addInitScript('globalThis.__name = (f) => f');
     await page.goto(base);
-    await page.evaluate(([key, session]) => localStorage.setItem(key, session), [`yellow-quill:session:${id}`, JSON.stringify({ view: VIEW, stage: 'refine', tool: 'nodes' })]);
+    await page.evaluate(
+      ([key, session]) => localStorage.setItem(key, session),
+      [`yellow-quill:session:${id}`, JSON.stringify({ view: VIEW, stage: 'refine', tool: 'nodes' })],
+    );
     await page.goto(`${base}/drawing/${id}`);
     await page.waitForSelector('[data-sharp=true]', { timeout: 60_000 });
     const opens: number[] = [];
@@ -54,29 +83,65 @@ async function main(): Promise<void> {
 
     // A node in the middle of the window: its line is chosen by a click, then the node is taken hold of.
     const box = (await page.getByTestId('page').boundingBox())!;
-    const onScreen = (p: { x: number; y: number }) => ({ x: box.x + p.x * VIEW.scale + VIEW.x, y: box.y + p.y * VIEW.scale + VIEW.y });
-    const nodes = drawing.sheets.flatMap((s) => s.lines).flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
+    const onScreen = (p: { x: number; y: number }) => ({
+      x: box.x + p.x * VIEW.scale + VIEW.x,
+      y: box.y + p.y * VIEW.scale + VIEW.y,
+    });
+    const nodes = drawing.sheets
+      .flatMap((s) => s.lines)
+      .flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
     const node = nodes.reduce((a, b) => (Math.hypot(a.x - 640, a.y - 400) < Math.hypot(b.x - 640, b.y - 400) ? a : b));
     await page.mouse.click(node.x, node.y);
     await page.mouse.click(node.x, node.y);
 
     const figures: Record<string, unknown> = {};
     for (const kind of ['node drag', 'pan', 'zoom'] as const) {
-      const script = await page.evaluate(([source, k, n, at]) => (0, eval)(`(${source})`)(k, n, false, at), [probe.gesture.toString(), kind, FRAMES, node] as const);
+      const script = await page.evaluate(([source, k, n, at]) => (0, eval)(`(${source})`)(k, n, false, at), [
+        probe.gesture.toString(),
+        kind,
+        FRAMES,
+        node,
+      ] as const);
       await page.waitForTimeout(700);
-      const whole = await page.evaluate(([source, k, n, at]) => (0, eval)(`(${source})`)(k, n, true, at), [probe.gesture.toString(), kind, FRAMES, node] as const);
+      const whole = await page.evaluate(([source, k, n, at]) => (0, eval)(`(${source})`)(k, n, true, at), [
+        probe.gesture.toString(),
+        kind,
+        FRAMES,
+        node,
+      ] as const);
       await page.waitForTimeout(700);
-      if (kind === 'node drag' && !(await page.getByRole('button', { name: 'Undo' }).getAttribute('title'))?.includes('Move node')) throw new Error('no node was moved');
+      if (
+        kind === 'node drag' &&
+        !(await page.getByRole('button', { name: 'Undo' }).getAttribute('title'))?.includes('Move node')
+      )
+        throw new Error('no node was moved');
       figures[kind] = { withRaster: summary(whole.frame), scriptAlone: summary(script.frame) };
     }
-    const sharp = await page.evaluate(([source, n]) => (0, eval)(`(${source})`)(n), [probe.sharpAgain.toString(), 12] as const);
-    const whole = await page.evaluate(([source, d, v, n]) => (0, eval)(`(${source})`)(d, v, n), [probe.redrawEverything.toString(), id, VIEW, 40] as const);
+    const sharp = await page.evaluate(([source, n]) => (0, eval)(`(${source})`)(n), [
+      probe.sharpAgain.toString(),
+      12,
+    ] as const);
+    const whole = await page.evaluate(([source, d, v, n]) => (0, eval)(`(${source})`)(d, v, n), [
+      probe.redrawEverything.toString(),
+      id,
+      VIEW,
+      40,
+    ] as const);
     await browser.close();
 
     const everything = summary(whole);
-    const times = (kind: string) => Math.round((10 * everything.median) / (figures[kind] as { withRaster: { median: number } }).withRaster.median) / 10;
+    const times = (kind: string) =>
+      Math.round((10 * everything.median) / (figures[kind] as { withRaster: { median: number } }).withRaster.median) /
+      10;
     const report = {
-      scene: { lines: scene.LINES, segments: scene.SEGMENTS, megapixels: (scene.PICTURE.width * scene.PICTURE.height) / 1e6, window: '1280x800', processors: cpus().length, gpu: false },
+      scene: {
+        lines: scene.LINES,
+        segments: scene.SEGMENTS,
+        megapixels: (scene.PICTURE.width * scene.PICTURE.height) / 1e6,
+        window: '1280x800',
+        processors: cpus().length,
+        gpu: false,
+      },
       frames: figures,
       redrawEverythingEachFrame: everything,
       timesFaster: { pan: times('pan'), zoom: times('zoom'), 'node drag': times('node drag') },

@@ -21,15 +21,23 @@ export function picture(): Promise<Buffer> {
       pixels.fill(Math.max(0, Math.min(255, v)), (y * width + x) * 3, (y * width + x) * 3 + 3);
     }
   }
-  return sharp(pixels, { raw: { width, height, channels: 3 } }).jpeg({ quality: 85 }).toBuffer();
+  return sharp(pixels, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 85 })
+    .toBuffer();
 }
 
 /** `LINES` lines of `SEGMENTS` segments on four sheets. */
 export function drawing(reference: Reference): Drawing {
   const random = seeded(2026);
   const empty = emptyDrawing(PAGE, { id: 's0', name: 'Sheet 1', tag: '#8f2d63' });
-  const sheets = [0, 1, 2, 3].map((k) => ({ ...empty.sheets[0], id: `s${k}`, name: `Sheet ${k + 1}`, lines: [] as Line[] }));
-  for (let i = 0; i < LINES; i++) sheets[i % 4].lines.push(wanderingLine(`l${i}`, SEGMENTS, random, PAGE.width, PAGE.height, 180));
+  const sheets = [0, 1, 2, 3].map((k) => ({
+    ...empty.sheets[0],
+    id: `s${k}`,
+    name: `Sheet ${k + 1}`,
+    lines: [] as Line[],
+  }));
+  for (let i = 0; i < LINES; i++)
+    sheets[i % 4].lines.push(wanderingLine(`l${i}`, SEGMENTS, random, PAGE.width, PAGE.height, 180));
   return drawingSchema.parse({ ...empty, sheets, references: [reference] }) as Drawing;
 }
 

@@ -10,7 +10,7 @@ const lock = JSON.parse(readFileSync(file, 'utf8'));
 
 /** The place in the lock file that `name`, asked for by the package at `from`, resolves to; null when there is none. */
 function resolve(from, name) {
-  for (let at = from; ; ) {
+  for (let at = from; ;) {
     const place = `${at ? `${at}/` : ''}node_modules/${name}`;
     if (lock.packages[place]) return place;
     if (!at) return null;
@@ -19,7 +19,19 @@ function resolve(from, name) {
   }
 }
 
-const systems = ['aix', 'android', 'darwin', 'freebsd', 'linux', 'netbsd', 'openbsd', 'openharmony', 'sunos', 'win32', 'wasm32'];
+const systems = [
+  'aix',
+  'android',
+  'darwin',
+  'freebsd',
+  'linux',
+  'netbsd',
+  'openbsd',
+  'openharmony',
+  'sunos',
+  'win32',
+  'wasm32',
+];
 const machines = ['arm64', 'arm', 'x64', 'ia32', 'loong64', 'mips64el', 'ppc64', 'riscv64', 's390x', 'wasm32'];
 
 let added = 0;

@@ -11,5 +11,7 @@ try {
 }
 const host = process.env.HOST || '127.0.0.1';
 const port = process.env.PORT || '3000';
-process.stdout.write(`\nYellow Quill is at http://${host}:${port} (Ctrl C ends it; drawings are kept in ${process.env.YELLOW_QUILL_DATA || 'data'})\n`);
+process.stdout.write(
+  `\nYellow Quill is at http://${host}:${port} (Ctrl C ends it; drawings are kept in ${process.env.YELLOW_QUILL_DATA || 'data'})\n`,
+);
 serve(process.execPath, [`${root}node_modules/next/dist/bin/next`, 'start', '-H', host, '-p', port]);

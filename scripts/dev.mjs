@@ -3,4 +3,11 @@ import { ensureInstalled, makeDemoData, root, serve } from './steps.mjs';
 
 ensureInstalled();
 if (!makeDemoData()) process.exit(1);
-serve(process.execPath, [`${root}node_modules/next/dist/bin/next`, 'dev', '-H', process.env.HOST || '127.0.0.1', '-p', process.env.PORT || '3000']);
+serve(process.execPath, [
+  `${root}node_modules/next/dist/bin/next`,
+  'dev',
+  '-H',
+  process.env.HOST || '127.0.0.1',
+  '-p',
+  process.env.PORT || '3000',
+]);

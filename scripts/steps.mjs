@@ -31,24 +31,36 @@ export function serve(command, args, env = {}) {
 /** Installs from the lock file, unless that very lock file was installed whole before. */
 export function ensureInstalled() {
   const stamp = path.join(root, '.installed');
-  const wanted = createHash('sha256').update(readFileSync(path.join(root, 'package-lock.json'))).update(process.version).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .update(process.version)
+    .digest('hex');
   const isWhole = existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(bin('next'));
   if (isWhole) return;
   say('Installing from the lock file (a few minutes the first time)');
-  if (!run('npm', ['ci', '--no-audit', '--no-fund'])) throw new Error('npm ci failed; see its words above, and try again.');
+  if (!run('npm', ['ci', '--no-audit', '--no-fund']))
+    throw new Error('npm ci failed; see its words above, and try again.');
   writeFileSync(stamp, wanted);
 }
 
 /** The path of Chromium; installed from Debian's packages when this runs as root. */
 export function ensureChromium() {
-  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => p && existsSync(p));
+  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(
+    (p) => p && existsSync(p),
+  );
   if (known) return known;
   if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
     say('Installing Chromium from Debian’s packages');
     const env = { DEBIAN_FRONTEND: 'noninteractive' };
-    if (run('apt-get', ['update', '-qq'], env) && run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], env)) return '/usr/bin/chromium';
+    if (
+      run('apt-get', ['update', '-qq'], env) &&
+      run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], env)
+    )
+      return '/usr/bin/chromium';
   }
-  throw new Error('Chromium is needed for the tests in the browser. Install it (Debian: apt-get install chromium), or set CHROMIUM to its path.');
+  throw new Error(
+    'Chromium is needed for the tests in the browser. Install it (Debian: apt-get install chromium), or set CHROMIUM to its path.',
+  );
 }
 
 /** The newest change below a folder, in ms. */

@@ -15,10 +15,14 @@ export async function canPhoto(): Promise<Buffer> {
       const vignette = 1 - 0.22 * (((x - width / 2) / width) ** 2 + ((y - height / 2) / height) ** 2) * 2;
       const texture = 5 * scratches(x / 90, y / 14);
       const noise = 3.4 * gaussian(random);
-      for (let c = 0; c < 3; c++) scene[i + c] = Math.min(255, Math.max(0, (scene[i + c] + texture) * vignette + noise));
+      for (let c = 0; c < 3; c++)
+        scene[i + c] = Math.min(255, Math.max(0, (scene[i + c] + texture) * vignette + noise));
     }
   }
-  return sharp(scene, { raw: { width, height, channels: 3 } }).blur(0.8).jpeg({ quality: 86 }).toBuffer();
+  return sharp(scene, { raw: { width, height, channels: 3 } })
+    .blur(0.8)
+    .jpeg({ quality: 86 })
+    .toBuffer();
 }
 
 function sceneSvg(): string {
@@ -28,8 +32,10 @@ function sceneSvg(): string {
     const colour = ['#5d7a3a', '#7f9a52', '#3f5a30', '#a7b36a', '#c9c58a', '#8a9f62'][Math.floor(random() * 6)];
     return `<circle cx="${x.toFixed(0)}" cy="${y.toFixed(0)}" r="${r.toFixed(0)}" fill="${colour}" opacity="0.55"/>`;
   }).join('');
-  const tin = (id: string, x1: number, x2: number, stops: string) => `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${x1}" x2="${x2}" y1="0" y2="60">${stops}</linearGradient>`;
-  const stops = '<stop offset="0" stop-color="#4c6f73"/><stop offset=".14" stop-color="#6f9599"/><stop offset=".3" stop-color="#c9dedd"/><stop offset=".42" stop-color="#9dbfc0"/><stop offset=".72" stop-color="#5b8286"/><stop offset=".92" stop-color="#3a575b"/><stop offset="1" stop-color="#52777a"/>';
+  const tin = (id: string, x1: number, x2: number, stops: string) =>
+    `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${x1}" x2="${x2}" y1="0" y2="60">${stops}</linearGradient>`;
+  const stops =
+    '<stop offset="0" stop-color="#4c6f73"/><stop offset=".14" stop-color="#6f9599"/><stop offset=".3" stop-color="#c9dedd"/><stop offset=".42" stop-color="#9dbfc0"/><stop offset=".72" stop-color="#5b8286"/><stop offset=".92" stop-color="#3a575b"/><stop offset="1" stop-color="#52777a"/>';
   return `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="1200" viewBox="0 0 1600 1200"><defs>
 ${tin('body', 450, 970, stops)}${tin('spout', 1010, 1210, '<stop offset="0" stop-color="#3f6064"/><stop offset=".4" stop-color="#a8c6c6"/><stop offset="1" stop-color="#446468"/>')}${tin('handle', 280, 470, '<stop offset="0" stop-color="#a9c5c5"/><stop offset=".5" stop-color="#5d8387"/><stop offset="1" stop-color="#3d5c60"/>')}
 <radialGradient id="hole" gradientUnits="userSpaceOnUse" cx="690" cy="462" r="240"><stop offset="0" stop-color="#1f3235"/><stop offset="1" stop-color="#456367"/></radialGradient>

@@ -13,7 +13,9 @@ export function homographyBetween(from: readonly XY[], to: readonly XY[]): Homog
     ];
   });
   for (let k = 0; k < 8; k++) {
-    const pivot = rows.findIndex((r, i) => i >= k && Math.abs(r[k]) === Math.max(...rows.slice(k).map((q) => Math.abs(q[k]))));
+    const pivot = rows.findIndex(
+      (r, i) => i >= k && Math.abs(r[k]) === Math.max(...rows.slice(k).map((q) => Math.abs(q[k]))),
+    );
     [rows[k], rows[pivot]] = [rows[pivot], rows[k]];
     for (let i = 0; i < 8; i++) {
       if (i === k) continue;

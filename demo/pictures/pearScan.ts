@@ -6,12 +6,10 @@ import { drawInPencil } from './pencil';
 
 /** 148 x 210 mm at 300 dpi. */
 export const pearScanSize = { width: 1748, height: 2480 };
-export const pearScanScale = pearScanSize.width / pearPage.width;
 
 /** A pencil scan of the pear branch: paper grain, uneven graphite, a smudge, the slight blur of a flat-bed. Grey PNG. */
-export async function pearScan(): Promise<Buffer> {
-  const { width, height } = pearScanSize;
-  const graphite = drawInPencil(pearLines, width, height, pearScanScale, 41);
+export async function pearScan({ width, height } = pearScanSize): Promise<Buffer> {
+  const graphite = drawInPencil(pearLines, width, height, width / pearPage.width, 41);
   const grain = octaves(17, 4);
   const cloud = smoothNoise(5);
   const random = seeded(3);
@@ -20,9 +18,15 @@ export async function pearScan(): Promise<Buffer> {
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
       const paper = 243 + 5 * grain(x / 9, y / 9) + 3 * cloud(x / 700, y / 700) + 1.6 * gaussian(random);
-      const smudge = 9 * Math.max(0, cloud(x / 260 + 40, y / 260)) * Math.exp(-(((x - 1230) / 330) ** 2) - ((y - 1900) / 300) ** 2);
+      const smudge =
+        9 * Math.max(0, cloud(x / 260 + 40, y / 260)) * Math.exp(-(((x - 1230) / 330) ** 2) - ((y - 1900) / 300) ** 2);
       pixels[i] = Math.min(255, Math.max(0, paper - smudge - graphite.data[i] * 186));
     }
   }
-  return sharp(pixels, { raw: { width, height, channels: 1 } }).blur(0.7).withMetadata({ density: 300 }).toColourspace('b-w').png({ compressionLevel: 9 }).toBuffer();
+  return sharp(pixels, { raw: { width, height, channels: 1 } })
+    .blur(0.7)
+    .withMetadata({ density: 300 })
+    .toColourspace('b-w')
+    .png({ compressionLevel: 9 })
+    .toBuffer();
 }

@@ -10,7 +10,13 @@ export type Graphite = { width: number; height: number; data: Float32Array };
  * Draws lines in pencil. The stroke runs along the true curve with no offset; what varies is its pressure, its width
  * and where the paper's tooth takes the graphite. `scale` is pixels a unit of the curves.
  */
-export function drawInPencil(lines: readonly TrueLine[], width: number, height: number, scale: number, seed: number): Graphite {
+export function drawInPencil(
+  lines: readonly TrueLine[],
+  width: number,
+  height: number,
+  scale: number,
+  seed: number,
+): Graphite {
   const data = new Float32Array(width * height);
   const tooth = octaves(seed, 3);
   const streaks = smoothNoise(seed + 7);
@@ -49,7 +55,15 @@ export function drawInPencil(lines: readonly TrueLine[], width: number, height: 
 const taper = (t: number): number => Math.min(1, Math.min(t, 1 - t) * 14 + 0.25);
 
 /** The pencil's point: full in the middle, falling off at the rim. Where strokes overlap, the darker counts. */
-function stamp(data: Float32Array, width: number, height: number, x: number, y: number, radius: number, dark: number): void {
+function stamp(
+  data: Float32Array,
+  width: number,
+  height: number,
+  x: number,
+  y: number,
+  radius: number,
+  dark: number,
+): void {
   const reach = radius + 1;
   for (let py = Math.max(0, Math.floor(y - reach)); py <= Math.min(height - 1, Math.ceil(y + reach)); py++) {
     for (let px = Math.max(0, Math.floor(x - reach)); px <= Math.min(width - 1, Math.ceil(x + reach)); px++) {

@@ -8,7 +8,12 @@ import { drawInPencil } from './pencil';
 export const snailPhotoSize = { width: 2400, height: 1800 };
 
 /** Where the corners of the sketchbook page lie in the photo, from the upper left one on, clockwise. */
-export const snailCorners = [[318, 236], [2128, 150], [2236, 1560], [196, 1622]] as const;
+export const snailCorners = [
+  [318, 236],
+  [2128, 150],
+  [2236, 1560],
+  [196, 1622],
+] as const;
 
 const PAGE_SCALE = 1.5;
 
@@ -17,7 +22,12 @@ export async function snailPhoto(): Promise<Buffer> {
   const { width, height } = snailPhotoSize;
   const [pageW, pageH] = [snailPage.width * PAGE_SCALE, snailPage.height * PAGE_SCALE];
   const graphite = drawInPencil(snailLines, pageW, pageH, PAGE_SCALE, 97);
-  const toPage = homographyBetween(snailCorners, [[0, 0], [pageW, 0], [pageW, pageH], [0, pageH]]);
+  const toPage = homographyBetween(snailCorners, [
+    [0, 0],
+    [pageW, 0],
+    [pageW, pageH],
+    [0, pageH],
+  ]);
   const wood = octaves(23, 3);
   const rings = smoothNoise(29);
   const grain = octaves(31, 3);
@@ -36,7 +46,10 @@ export async function snailPhoto(): Promise<Buffer> {
       pixels[i + 2] = clamp(b * light * 0.93 + noise);
     }
   }
-  return sharp(pixels, { raw: { width, height, channels: 3 } }).blur(0.9).jpeg({ quality: 82 }).toBuffer();
+  return sharp(pixels, { raw: { width, height, channels: 3 } })
+    .blur(0.9)
+    .jpeg({ quality: 82 })
+    .toBuffer();
 
   function paperAt(u: number, v: number): [number, number, number] {
     const hole = spiralHole(u, v, pageH);
@@ -60,7 +73,8 @@ export async function snailPhoto(): Promise<Buffer> {
 const clamp = (v: number): number => Math.min(255, Math.max(0, v));
 
 /** Light from the upper left; the lower right corner lies in shadow. */
-const lightAt = (x: number, y: number): number => 1.06 - 0.16 * x - 0.1 * y - 0.42 / (1 + Math.exp(-9 * (x + y - 1.62)));
+const lightAt = (x: number, y: number): number =>
+  1.06 - 0.16 * x - 0.1 * y - 0.42 / (1 + Math.exp(-9 * (x + y - 1.62)));
 
 /** The holes of the binding along the left edge: 1 in the middle of one, 0 outside. */
 function spiralHole(u: number, v: number, pageH: number): number {
@@ -70,8 +84,13 @@ function spiralHole(u: number, v: number, pageH: number): number {
 }
 
 function sample(data: Float32Array, width: number, height: number, x: number, y: number): number {
-  const [px, py] = [Math.max(0, Math.min(width - 2, Math.floor(x - 0.5))), Math.max(0, Math.min(height - 2, Math.floor(y - 0.5)))];
+  const [px, py] = [
+    Math.max(0, Math.min(width - 2, Math.floor(x - 0.5))),
+    Math.max(0, Math.min(height - 2, Math.floor(y - 0.5))),
+  ];
   const [fx, fy] = [Math.min(1, Math.max(0, x - 0.5 - px)), Math.min(1, Math.max(0, y - 0.5 - py))];
   const i = py * width + px;
-  return (data[i] * (1 - fx) + data[i + 1] * fx) * (1 - fy) + (data[i + width] * (1 - fx) + data[i + width + 1] * fx) * fy;
+  return (
+    (data[i] * (1 - fx) + data[i + 1] * fx) * (1 - fy) + (data[i + width] * (1 - fx) + data[i + width + 1] * fx) * fy
+  );
 }

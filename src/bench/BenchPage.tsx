@@ -31,8 +31,16 @@ export default function BenchPage({ id }: { id: string }) {
         title={session.missing ? 'There is no such drawing' : 'The drawing cannot be opened just now'}
         subTitle={session.missing ? 'It may have been deleted for good.' : `${session.why} Nothing is lost.`}
         extra={[
-          ...(session.missing ? [] : [<Button key="again" type="primary" onClick={session.again}>Try again</Button>]),
-          <Button key="home" href="/">All drawings</Button>,
+          ...(session.missing
+            ? []
+            : [
+                <Button key="again" type="primary" onClick={session.again}>
+                  Try again
+                </Button>,
+              ]),
+          <Button key="home" href="/">
+            All drawings
+          </Button>,
         ]}
       />
     );

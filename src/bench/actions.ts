@@ -17,7 +17,8 @@ export function goToStage(bench: Bench, stage: StageId): void {
 export function takeTool(bench: Bench, tool: ToolId): void {
   const { stage } = bench.getState();
   if (toolsOf(stage).includes(tool)) bench.setState({ tool });
-  else bench.setState({ tool, stage: (['trace', 'refine', 'prepare'] as const).find((s) => toolsOf(s).includes(tool))! });
+  else
+    bench.setState({ tool, stage: (['trace', 'refine', 'prepare'] as const).find((s) => toolsOf(s).includes(tool))! });
 }
 
 export function showPage(bench: Bench): void {
@@ -51,15 +52,25 @@ export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void
 
 export function runCommand(bench: Bench, command: Command, canvas: BenchCanvas | null, showKeys: () => void): void {
   switch (command.do) {
-    case 'tool': return takeTool(bench, command.tool);
-    case 'stage': return goToStage(bench, command.stage);
-    case 'undo': return bench.undo();
-    case 'redo': return bench.redo();
-    case 'zoomIn': return canvas?.zoomBy(1.25);
-    case 'zoomOut': return canvas?.zoomBy(1 / 1.25);
-    case 'fit': return showPage(bench);
-    case 'actualSize': return actualSize(bench);
-    case 'chooseAll': return chooseAll(bench);
-    case 'keys': return showKeys();
+    case 'tool':
+      return takeTool(bench, command.tool);
+    case 'stage':
+      return goToStage(bench, command.stage);
+    case 'undo':
+      return bench.undo();
+    case 'redo':
+      return bench.redo();
+    case 'zoomIn':
+      return canvas?.zoomBy(1.25);
+    case 'zoomOut':
+      return canvas?.zoomBy(1 / 1.25);
+    case 'fit':
+      return showPage(bench);
+    case 'actualSize':
+      return actualSize(bench);
+    case 'chooseAll':
+      return chooseAll(bench);
+    case 'keys':
+      return showKeys();
   }
 }

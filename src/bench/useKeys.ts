@@ -7,7 +7,8 @@ import { commandFor } from './state/keys';
 import type { Bench } from './state/store';
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && !!target.closest('input, textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]');
+  target instanceof HTMLElement &&
+  !!target.closest('input, textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]');
 
 /** Keys: the tool in hand is asked first, then the table of keys. `V` lifts the reference away while it is held. */
 export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, showKeys: () => void): void {

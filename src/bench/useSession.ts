@@ -62,11 +62,21 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   tellRecovered(bench, recovered, go);
 
   let saver = startSaver(bench, id, go, opened.revision, (revision) => tenancy.announce(revision));
-  leave.push(() => saver.stop(), bench.onChange((change) => saver.push(change)));
+  leave.push(
+    () => saver.stop(),
+    bench.onChange((change) => saver.push(change)),
+  );
 
   const reload = async (): Promise<void> => {
     const newest = await openDrawing(id);
-    bench.setState((s) => ({ ...sound(s, newest.drawing), drawing: newest.drawing, title: newest.title, undoable: [], redoable: [], preview: null }));
+    bench.setState((s) => ({
+      ...sound(s, newest.drawing),
+      drawing: newest.drawing,
+      title: newest.title,
+      undoable: [],
+      redoable: [],
+      preview: null,
+    }));
     saver.stop();
     saver = startSaver(bench, id, go, newest.revision, (revision) => tenancy.announce(revision));
     bench.setState({ save: { kind: 'saved', revision: newest.revision } });
@@ -75,7 +85,10 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     onEditing: () => {
       if (!bench.getState().reading) return;
       // The tab that had it may still have been sending: what it kept is sent first.
-      recoverPending(id).then(reload).then(() => bench.setState({ reading: false })).catch((e: Error) => bench.tell(e.message, undefined, 'warning'));
+      recoverPending(id)
+        .then(reload)
+        .then(() => bench.setState({ reading: false }))
+        .catch((e: Error) => bench.tell(e.message, undefined, 'warning'));
     },
     onReading: () => bench.setState({ reading: true, preview: null }),
     onNews: () => bench.getState().reading && void reload().catch(() => undefined),
@@ -92,25 +105,40 @@ function startSaver(bench: Bench, id: string, go: Go, revision: number, announce
     },
     onAside: ({ id: aside, title, count }) => {
       bench.setState({ reading: true });
-      bench.tell(`This drawing was changed elsewhere. Your last ${count === 1 ? 'change was' : `${count} changes were`} kept as “${title}”.`, {
-        label: 'Open it',
-        run: () => go(`/drawing/${aside}`),
-      }, 'warning');
+      bench.tell(
+        `This drawing was changed elsewhere. Your last ${count === 1 ? 'change was' : `${count} changes were`} kept as “${title}”.`,
+        {
+          label: 'Open it',
+          run: () => go(`/drawing/${aside}`),
+        },
+        'warning',
+      );
     },
     onStuck: (why) => {
       bench.setState({ reading: true });
-      bench.tell(`The last changes could not be saved: ${why} They are kept in this browser; reload the page to try again.`, undefined, 'warning');
+      bench.tell(
+        `The last changes could not be saved: ${why} They are kept in this browser; reload the page to try again.`,
+        undefined,
+        'warning',
+      );
     },
   });
 }
 
 function tellRecovered(bench: Bench, recovered: Recovered, go: Go): void {
-  if (recovered.kind === 'sent') bench.tell(`${recovered.count === 1 ? 'One change' : `${recovered.count} changes`} from your last visit ${recovered.count === 1 ? 'was' : 'were'} still here and ${recovered.count === 1 ? 'is' : 'are'} saved now.`);
+  if (recovered.kind === 'sent')
+    bench.tell(
+      `${recovered.count === 1 ? 'One change' : `${recovered.count} changes`} from your last visit ${recovered.count === 1 ? 'was' : 'were'} still here and ${recovered.count === 1 ? 'is' : 'are'} saved now.`,
+    );
   if (recovered.kind === 'aside') {
-    bench.tell(`Changes from your last visit no longer fitted and were kept as “${recovered.title}”.`, {
-      label: 'Open it',
-      run: () => go(`/drawing/${recovered.id}`),
-    }, 'warning');
+    bench.tell(
+      `Changes from your last visit no longer fitted and were kept as “${recovered.title}”.`,
+      {
+        label: 'Open it',
+        run: () => go(`/drawing/${recovered.id}`),
+      },
+      'warning',
+    );
   }
 }
 
@@ -122,8 +150,10 @@ function rememberPlace(bench: Bench, id: string): () => void {
     storeSession(id, { view, stage, tool, sheet });
   };
   const stop = bench.subscribe((s, before) => {
-    if (s.stage !== before.stage) void askJson(`/api/drawings/${id}`, 'PATCH', { stage: s.stage }).catch(() => undefined);
-    if (s.view === before.view && s.stage === before.stage && s.tool === before.tool && s.sheet === before.sheet) return;
+    if (s.stage !== before.stage)
+      void askJson(`/api/drawings/${id}`, 'PATCH', { stage: s.stage }).catch(() => undefined);
+    if (s.view === before.view && s.stage === before.stage && s.tool === before.tool && s.sheet === before.sheet)
+      return;
     clearTimeout(timer);
     timer = setTimeout(store, 200);
   });
@@ -135,4 +165,3 @@ function rememberPlace(bench: Bench, id: string): () => void {
     window.removeEventListener('pagehide', store);
   };
 }
-

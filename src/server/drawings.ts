@@ -36,7 +36,11 @@ export function cardOf(id: string): DrawingCard {
 }
 
 /** Keeps a drawing as a new one. */
-export function keepDrawing(title: string, drawing: Drawing, stage: StageName = 'prepare'): { id: string; revision: number } {
+export function keepDrawing(
+  title: string,
+  drawing: Drawing,
+  stage: StageName = 'prepare',
+): { id: string; revision: number } {
   const id = nanoid(12);
   const now = Date.now();
   database().transaction((tx) => {
@@ -66,12 +70,19 @@ export function duplicateDrawing(id: string): { id: string; revision: number } {
 /** Into the bin (`true`) or out of it. */
 export function binDrawing(id: string, binned: boolean): void {
   cardOf(id);
-  database().update(drawings).set({ binnedAt: binned ? Date.now() : null }).where(eq(drawings.id, id)).run();
+  database()
+    .update(drawings)
+    .set({ binnedAt: binned ? Date.now() : null })
+    .where(eq(drawings.id, id))
+    .run();
 }
 
 /** Deletes a drawing that is in the bin, with its history. Pictures stay: other drawings may show them. */
 export function deleteForGood(id: string): void {
-  const { changes } = database().delete(drawings).where(and(eq(drawings.id, id), isNotNull(drawings.binnedAt))).run();
+  const { changes } = database()
+    .delete(drawings)
+    .where(and(eq(drawings.id, id), isNotNull(drawings.binnedAt)))
+    .run();
   if (changes === 0) throw new Problem(409, 'not-in-bin', 'Only a drawing in the bin can be deleted for good.');
   forget(id);
 }
@@ -80,7 +91,11 @@ export function deleteForGood(id: string): void {
  * Changes that came too late for a drawing, kept as a drawing of their own: the state they were made on, and they.
  * @throws ChangeError when they do not fit even that.
  */
-export function keepAside(id: string, base: number, changes: readonly Change[]): { id: string; revision: number; title: string } {
+export function keepAside(
+  id: string,
+  base: number,
+  changes: readonly Change[],
+): { id: string; revision: number; title: string } {
   const { title, stage } = cardOf(id);
   const drawing = changes.reduce(applyChange, stateOf(id, base).drawing);
   const aside = `${title} (kept aside)`.slice(0, 200);

@@ -20,7 +20,10 @@ export function route<P extends Record<string, string> = Record<string, string>>
 
 function problemResponse(error: unknown): Response {
   if (error instanceof Problem) {
-    return Response.json({ error: { code: error.code, message: error.message, ...error.details } }, { status: error.status });
+    return Response.json(
+      { error: { code: error.code, message: error.message, ...error.details } },
+      { status: error.status },
+    );
   }
   if (error instanceof z.ZodError) {
     const first = error.issues[0];
@@ -28,7 +31,10 @@ function problemResponse(error: unknown): Response {
     return Response.json({ error: { code: 'bad-request', message } }, { status: 400 });
   }
   console.error(error);
-  return Response.json({ error: { code: 'failed', message: 'Something went wrong here. Nothing was changed.' } }, { status: 500 });
+  return Response.json(
+    { error: { code: 'failed', message: 'Something went wrong here. Nothing was changed.' } },
+    { status: 500 },
+  );
 }
 
 /**

@@ -4,7 +4,15 @@ import { applyChange, type Change } from '@/core';
 import { moveLines, removeLines } from '@/core/change/lineEdits';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { closeDatabase } from './database';
-import { binDrawing, deleteForGood, duplicateDrawing, keepAside, keepDrawing, listDrawings, updateCard } from './drawings';
+import {
+  binDrawing,
+  deleteForGood,
+  duplicateDrawing,
+  keepAside,
+  keepDrawing,
+  listDrawings,
+  updateCard,
+} from './drawings';
 import { appendChanges, forget, stateOf } from './journal';
 import { dataFolder } from './place';
 import { useDataFolder } from './test/dataFolder';
@@ -53,7 +61,11 @@ test('a wrong base is refused with 409, a change that does not fit with 422, and
   appendChanges(id, 0, [a]);
   expect(() => appendChanges(id, 0, [{ ...b, id: 'other' }])).toThrow(expect.objectContaining({ status: 409 }));
   expect(() => appendChanges(id, 5, [b])).toThrow(expect.objectContaining({ status: 409 }));
-  const gone: Change = { id: 'gone', label: 'x', steps: [{ step: 'setLine', sheet: 's0', id: 'none', before: {}, after: {} }] };
+  const gone: Change = {
+    id: 'gone',
+    label: 'x',
+    steps: [{ step: 'setLine', sheet: 's0', id: 'none', before: {}, after: {} }],
+  };
   expect(() => appendChanges(id, 1, [b, gone])).toThrow(expect.objectContaining({ status: 422 }));
   forget(id);
   expect(stateOf(id).revision).toBe(1);

@@ -23,7 +23,10 @@ export const forget = (id: string): boolean => newest.delete(id);
 
 /** Records the first state of a drawing: revision 0. */
 export function beginJournal(store: Store, id: string, drawing: Drawing): void {
-  store.insert(snapshots).values({ drawingId: id, revision: 0, body: JSON.stringify(drawing) }).run();
+  store
+    .insert(snapshots)
+    .values({ drawingId: id, revision: 0, body: JSON.stringify(drawing) })
+    .run();
 }
 
 /**
@@ -50,7 +53,10 @@ export function stateOf(id: string, revision?: number): State {
     .where(and(eq(journal.drawingId, id), gt(journal.revision, snapshot.revision), lte(journal.revision, wanted)))
     .orderBy(asc(journal.revision))
     .all();
-  const drawing = since.reduce((d, c) => applyChange(d, JSON.parse(c.body) as Change), JSON.parse(snapshot.body) as Drawing);
+  const drawing = since.reduce(
+    (d, c) => applyChange(d, JSON.parse(c.body) as Change),
+    JSON.parse(snapshot.body) as Drawing,
+  );
   const state = { revision: wanted, drawing };
   if (wanted === row.revision) remember(id, state);
   return state;
@@ -69,17 +75,34 @@ export function appendChanges(id: string, base: number, changes: readonly Change
       const fresh = changes.slice(alreadyThere(tx as unknown as Store, id, base, changes));
       const start = base + changes.length - fresh.length;
       if (start !== before.revision) {
-        throw new Problem(409, 'conflict', `The drawing is at revision ${before.revision}, not ${base}. Nothing was changed.`, {
-          revision: before.revision,
-        });
+        throw new Problem(
+          409,
+          'conflict',
+          `The drawing is at revision ${before.revision}, not ${base}. Nothing was changed.`,
+          {
+            revision: before.revision,
+          },
+        );
       }
       const at = Date.now();
       let { drawing, revision } = before;
       for (const change of fresh) {
         drawing = fitting(drawing, change);
         revision++;
-        tx.insert(journal).values({ drawingId: id, revision, changeId: change.id, label: change.label, body: JSON.stringify(change), at }).run();
-        if (revision % SNAPSHOT_EVERY === 0) tx.insert(snapshots).values({ drawingId: id, revision, body: JSON.stringify(drawing) }).run();
+        tx.insert(journal)
+          .values({
+            drawingId: id,
+            revision,
+            changeId: change.id,
+            label: change.label,
+            body: JSON.stringify(change),
+            at,
+          })
+          .run();
+        if (revision % SNAPSHOT_EVERY === 0)
+          tx.insert(snapshots)
+            .values({ drawingId: id, revision, body: JSON.stringify(drawing) })
+            .run();
       }
       if (fresh.length > 0) tx.update(drawings).set({ revision, changedAt: at }).where(eq(drawings.id, id)).run();
       return { drawing, revision };
@@ -107,7 +130,11 @@ function fitting(drawing: Drawing, change: Change): Drawing {
     return applyChange(drawing, change);
   } catch (error) {
     if (error instanceof ChangeError) {
-      throw new Problem(422, 'does-not-fit', `“${change.label}” does not fit the drawing: ${error.message}. Nothing was changed.`);
+      throw new Problem(
+        422,
+        'does-not-fit',
+        `“${change.label}” does not fit the drawing: ${error.message}. Nothing was changed.`,
+      );
     }
     throw error;
   }

@@ -27,7 +27,10 @@ const MIME: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', web
  * refused here and not later.
  * @throws Problem 400 empty or cut short, 413 too large, 415 not a picture of a known kind.
  */
-export async function takePicture(body: ReadableStream<Uint8Array> | null, declaredLength: number | null): Promise<Picture> {
+export async function takePicture(
+  body: ReadableStream<Uint8Array> | null,
+  declaredLength: number | null,
+): Promise<Picture> {
   if (declaredLength !== null && declaredLength > MOST_BYTES) throw tooManyBytes();
   if (!body) throw new Problem(400, 'empty', 'The file is empty. Nothing was brought in.');
   const temporary = path.join(folder('incoming'), randomUUID());
@@ -35,7 +38,11 @@ export async function takePicture(body: ReadableStream<Uint8Array> | null, decla
     const { hash, bytes } = await receive(body, temporary);
     if (bytes === 0) throw new Problem(400, 'empty', 'The file is empty. Nothing was brought in.');
     if (declaredLength !== null && bytes !== declaredLength) {
-      throw new Problem(400, 'cut-short', `Only ${bytes} of ${declaredLength} bytes arrived. Nothing was brought in; try again.`);
+      throw new Problem(
+        400,
+        'cut-short',
+        `Only ${bytes} of ${declaredLength} bytes arrived. Nothing was brought in; try again.`,
+      );
     }
     const known = database().select().from(pictures).where(eq(pictures.hash, hash)).get();
     if (known && existsSync(originalFile(hash))) return known;
@@ -53,7 +60,11 @@ export async function takePicture(body: ReadableStream<Uint8Array> | null, decla
 }
 
 const tooManyBytes = () =>
-  new Problem(413, 'too-large', 'The file is larger than 60 MB. Nothing was brought in; save it smaller and try again.');
+  new Problem(
+    413,
+    'too-large',
+    'The file is larger than 60 MB. Nothing was brought in; save it smaller and try again.',
+  );
 
 async function receive(body: ReadableStream<Uint8Array>, file: string): Promise<{ hash: string; bytes: number }> {
   const hash = createHash('sha256');
@@ -79,7 +90,11 @@ async function inspect(file: string): Promise<Pick<Picture, 'mime' | 'width' | '
   }
   if (header.width * header.height > MOST_PIXELS) {
     const million = Math.round((header.width * header.height) / 1e6);
-    throw new Problem(413, 'too-many-pixels', `The picture has ${million} megapixels; 120 are the most. Nothing was brought in; save it smaller and try again.`);
+    throw new Problem(
+      413,
+      'too-many-pixels',
+      `The picture has ${million} megapixels; 120 are the most. Nothing was brought in; save it smaller and try again.`,
+    );
   }
   try {
     await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).resize(16, 16).raw().toBuffer();
@@ -105,10 +120,18 @@ const making = new Map<string, Promise<string>>();
 export async function shownFile(hash: string, size: ShownSize): Promise<string> {
   const { width, height } = pictureOf(hash);
   const file = path.join(folder('derived'), `${hash}-${size}.img`);
-  if (await stat(file).then((s) => s.size > 0, () => false)) return file;
+  if (
+    await stat(file).then(
+      (s) => s.size > 0,
+      () => false,
+    )
+  )
+    return file;
   const underway = making.get(file);
   if (underway) return underway;
-  const made = makeShown(hash, file, Math.min(shownSizes[size], Math.max(width, height))).finally(() => making.delete(file));
+  const made = makeShown(hash, file, Math.min(shownSizes[size], Math.max(width, height))).finally(() =>
+    making.delete(file),
+  );
   making.set(file, made);
   return made;
 }
@@ -119,7 +142,9 @@ async function makeShown(hash: string, file: string, longest: number): Promise<s
     .resize({ width: longest, height: longest, fit: 'inside', withoutEnlargement: true })
     .toColourspace('srgb');
   const { hasAlpha } = await sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS }).metadata();
-  const encoded = hasAlpha ? picture.png({ compressionLevel: 3 }) : picture.jpeg({ quality: 92, chromaSubsampling: '4:4:4' });
+  const encoded = hasAlpha
+    ? picture.png({ compressionLevel: 3 })
+    : picture.jpeg({ quality: 92, chromaSubsampling: '4:4:4' });
   const temporary = `${file}.${randomUUID()}`;
   await encoded.toFile(temporary);
   await rename(temporary, file);

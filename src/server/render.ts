@@ -13,7 +13,10 @@ const CARD_WIDTH = 480;
 export type RenderOptions = { scope: 'page' | 'drawing'; dpi: number; ground: 'none' | 'page'; reference: boolean };
 
 /** How large a drawing comes out, in pixels. */
-export function pixelSize(drawing: Drawing, { scope, dpi }: Pick<RenderOptions, 'scope' | 'dpi'>): { width: number; height: number } {
+export function pixelSize(
+  drawing: Drawing,
+  { scope, dpi }: Pick<RenderOptions, 'scope' | 'dpi'>,
+): { width: number; height: number } {
   const box = viewOf(drawing, scope);
   return { width: pixelsAt(box.maxX - box.minX, dpi), height: pixelsAt(box.maxY - box.minY, dpi) };
 }
@@ -25,17 +28,31 @@ export function pixelSize(drawing: Drawing, { scope, dpi }: Pick<RenderOptions, 
 export async function renderPng(drawing: Drawing, options: RenderOptions): Promise<Buffer> {
   const { width, height } = pixelSize(drawing, options);
   if (Math.max(width, height) > MOST_SIDE || width * height > MOST_PIXELS) {
-    throw new Problem(413, 'too-large', `At ${options.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`);
+    throw new Problem(
+      413,
+      'too-large',
+      `At ${options.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
+    );
   }
-  return raster(drawing, options, width, height).then((image) => image.withMetadata({ density: options.dpi }).png().toBuffer());
+  return raster(drawing, options, width, height).then((image) =>
+    image.withMetadata({ density: options.dpi }).png().toBuffer(),
+  );
 }
 
-async function raster(drawing: Drawing, options: Omit<RenderOptions, 'dpi'>, width: number, height: number, size: ShownSize = 'screen') {
+async function raster(
+  drawing: Drawing,
+  options: Omit<RenderOptions, 'dpi'>,
+  width: number,
+  height: number,
+  size: ShownSize = 'screen',
+) {
   const svg = await selfContainedSvg(drawing, options, size);
   const box = viewOf(drawing, options.scope);
   // The density at which one page unit becomes as many pixels as are wanted.
   const density = Math.min(100_000, Math.max(1, (96 * width) / (box.maxX - box.minX)));
-  const image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, { fit: 'fill' });
+  const image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, {
+    fit: 'fill',
+  });
   // The ground's own edge would be see-through where the page does not end on a whole pixel.
   return options.ground === 'page' && drawing.page.ground ? image.flatten({ background: drawing.page.ground }) : image;
 }
@@ -52,7 +69,12 @@ export async function selfContainedSvg(
       if (visible && !hrefs.has(picture)) hrefs.set(picture, await dataUri(picture, size));
     }
   }
-  return writeSvg(drawing, { scope, ground: ground === 'page', reference, pictureHref: (hash) => hrefs.get(hash) ?? '' });
+  return writeSvg(drawing, {
+    scope,
+    ground: ground === 'page',
+    reference,
+    pictureHref: (hash) => hrefs.get(hash) ?? '',
+  });
 }
 
 async function dataUri(hash: string, size: ShownSize): Promise<string> {
@@ -65,6 +87,12 @@ async function dataUri(hash: string, size: ShownSize): Promise<string> {
 export async function renderCard(drawing: Drawing): Promise<Buffer> {
   const { width, height } = drawing.page;
   const k = CARD_WIDTH / Math.max(width, height);
-  const image = await raster(drawing, { scope: 'page', ground: 'page', reference: true }, Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k)), 'quarter');
+  const image = await raster(
+    drawing,
+    { scope: 'page', ground: 'page', reference: true },
+    Math.max(1, Math.round(width * k)),
+    Math.max(1, Math.round(height * k)),
+    'quarter',
+  );
   return image.flatten({ background: '#fffefb' }).webp({ quality: 82 }).toBuffer();
 }

@@ -15,21 +15,28 @@ export const drawings = sqliteTable('drawings', {
 export const journal = sqliteTable(
   'journal',
   {
-    drawingId: text('drawing_id').notNull().references(() => drawings.id, { onDelete: 'cascade' }),
+    drawingId: text('drawing_id')
+      .notNull()
+      .references(() => drawings.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     changeId: text('change_id').notNull(),
     label: text('label').notNull(),
     body: text('body').notNull(),
     at: integer('at').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.drawingId, t.revision] }), uniqueIndex('journal_change').on(t.drawingId, t.changeId)],
+  (t) => [
+    primaryKey({ columns: [t.drawingId, t.revision] }),
+    uniqueIndex('journal_change').on(t.drawingId, t.changeId),
+  ],
 );
 
 /** Whole drawings at some revisions, so that not all of the journal need be replayed. */
 export const snapshots = sqliteTable(
   'snapshots',
   {
-    drawingId: text('drawing_id').notNull().references(() => drawings.id, { onDelete: 'cascade' }),
+    drawingId: text('drawing_id')
+      .notNull()
+      .references(() => drawings.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     body: text('body').notNull(),
   },

@@ -36,7 +36,10 @@ export function LengthField({ label, value, unit, min = -1e6, max = 1e6, disable
 
   const step = (by: number): void => {
     const base = (text !== null && parseLength(text, unit)) || value || 0;
-    const px = Math.min(max, Math.max(min, base + by * (unit === 'px' ? 1 : unit === 'pt' ? 4 / 3 / 4 : 96 / 25.4 / 10)));
+    const px = Math.min(
+      max,
+      Math.max(min, base + by * (unit === 'px' ? 1 : unit === 'pt' ? 4 / 3 / 4 : 96 / 25.4 / 10)),
+    );
     setText(null);
     setWrong(false);
     onCommit(px);

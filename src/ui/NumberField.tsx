@@ -2,7 +2,14 @@
 
 import { InputNumber } from 'antd';
 
-type Props = { label: string; value: number; min: number; max: number; disabled?: boolean; onCommit: (value: number) => void };
+type Props = {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  disabled?: boolean;
+  onCommit: (value: number) => void;
+};
 
 /** A whole number, set by Enter, by leaving the field, or by stepping. */
 export function NumberField({ label, value, min, max, disabled, onCommit }: Props) {

@@ -21,11 +21,16 @@ export const formatLength = (px: number, unit: Unit, digits = digitsFor[unit]): 
 export const formatShare = (share: number, digits = 0): string => `${formatNumber(share * 100, digits)} %`;
 
 /** "1 line", "3 lines". */
-export const formatCount = (count: number, noun: string): string => `${formatNumber(count)} ${noun}${count === 1 ? '' : 's'}`;
+export const formatCount = (count: number, noun: string): string =>
+  `${formatNumber(count)} ${noun}${count === 1 ? '' : 's'}`;
 
 /** "1.4 MB". */
 export const formatBytes = (bytes: number): string =>
-  bytes < 1_000 ? `${bytes} bytes` : bytes < 1_000_000 ? `${formatNumber(bytes / 1_000, 1)} kB` : `${formatNumber(bytes / 1_000_000, 1)} MB`;
+  bytes < 1_000
+    ? `${bytes} bytes`
+    : bytes < 1_000_000
+      ? `${formatNumber(bytes / 1_000, 1)} kB`
+      : `${formatNumber(bytes / 1_000_000, 1)} MB`;
 
 const day = new Intl.DateTimeFormat('en', { day: 'numeric', month: 'short', year: 'numeric' });
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });

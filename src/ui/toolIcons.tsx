@@ -4,7 +4,17 @@ import type { ReactNode } from 'react';
 
 /** Our own signs, drawn on 22 units. */
 const icon = (content: ReactNode) => (
-  <svg viewBox="0 0 22 22" width="22" height="22" aria-hidden="true" fill="none" stroke="currentColor" strokeWidth="1.5" strokeLinejoin="round" strokeLinecap="round">
+  <svg
+    viewBox="0 0 22 22"
+    width="22"
+    height="22"
+    aria-hidden="true"
+    fill="none"
+    stroke="currentColor"
+    strokeWidth="1.5"
+    strokeLinejoin="round"
+    strokeLinecap="round"
+  >
     {content}
   </svg>
 );
@@ -20,7 +30,11 @@ export const toolIcons = {
   ),
   pen: icon(
     <>
-      <path d="M19 2C12.500 3.500 8 8.500 6.500 15l-1.500 5 4-3.500C14.500 15 18.500 9 19 2z" fill="#f4c20d" strokeWidth="1.2" />
+      <path
+        d="M19 2C12.500 3.500 8 8.500 6.500 15l-1.500 5 4-3.500C14.500 15 18.500 9 19 2z"
+        fill="#f4c20d"
+        strokeWidth="1.2"
+      />
       <path d="M6.500 17C9.500 12 13 8 17 4.500" strokeWidth="1.1" />
     </>,
   ),
@@ -41,13 +55,28 @@ export const toolIcons = {
 /** The quill that stands for the program. */
 export const quillMark = (
   <svg width="24" height="28" viewBox="0 0 26 30" aria-hidden="true">
-    <path d="M22 1C12 3 5 11 4 22l-2 7 5-5c8-2 14-10 15-23z" fill="#f4c20d" stroke="#27241d" strokeWidth="1.4" strokeLinejoin="round" />
+    <path
+      d="M22 1C12 3 5 11 4 22l-2 7 5-5c8-2 14-10 15-23z"
+      fill="#f4c20d"
+      stroke="#27241d"
+      strokeWidth="1.4"
+      strokeLinejoin="round"
+    />
     <path d="M4 24C9 17 14 11 20 5" stroke="#27241d" strokeWidth="1.2" fill="none" />
   </svg>
 );
 
 const kindIcon = (content: ReactNode) => (
-  <svg width="24" height="14" viewBox="0 0 24 14" aria-hidden="true" fill="#fff" stroke="#8f2d63" strokeWidth="1.6" strokeLinejoin="round">
+  <svg
+    width="24"
+    height="14"
+    viewBox="0 0 24 14"
+    aria-hidden="true"
+    fill="#fff"
+    stroke="#8f2d63"
+    strokeWidth="1.6"
+    strokeLinejoin="round"
+  >
     {content}
   </svg>
 );

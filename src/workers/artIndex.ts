@@ -52,7 +52,10 @@ export class ArtIndex {
 
   /** The lines that reach into a box, the lowest first. */
   within(box: Box): Line[] {
-    return this.tree.search(box).sort((a, b) => a.order - b.order).map((i) => i.line);
+    return this.tree
+      .search(box)
+      .sort((a, b) => a.order - b.order)
+      .map((i) => i.line);
   }
 
   boxOf(id: string): Box | undefined {

@@ -119,8 +119,14 @@ function repaint(tile: Tile): void {
   const { column, row } = tile;
   const stale = tile.stale!;
   tile.stale = null;
-  const [left, top] = [Math.max(0, Math.floor(stale.minX * scale - column * TILE) - 1), Math.max(0, Math.floor(stale.minY * scale - row * TILE) - 1)];
-  const [right, bottom] = [Math.min(TILE, Math.ceil(stale.maxX * scale - column * TILE) + 1), Math.min(TILE, Math.ceil(stale.maxY * scale - row * TILE) + 1)];
+  const [left, top] = [
+    Math.max(0, Math.floor(stale.minX * scale - column * TILE) - 1),
+    Math.max(0, Math.floor(stale.minY * scale - row * TILE) - 1),
+  ];
+  const [right, bottom] = [
+    Math.min(TILE, Math.ceil(stale.maxX * scale - column * TILE) + 1),
+    Math.min(TILE, Math.ceil(stale.maxY * scale - row * TILE) + 1),
+  ];
   if (right <= left || bottom <= top) return;
   ctx.save();
   ctx.beginPath();

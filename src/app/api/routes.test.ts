@@ -29,13 +29,18 @@ async function newDrawing(title = 'Test'): Promise<{ id: string; drawing: Drawin
   const { id } = json as { id: string };
   return { id, drawing: (await opened(id)).drawing };
 }
-const opened = async (id: string) => (await call(read, 'GET', { id })).json as { drawing: Drawing; revision: number; title: string };
-const picture = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#889977' } });
+const opened = async (id: string) =>
+  (await call(read, 'GET', { id })).json as { drawing: Drawing; revision: number; title: string };
+const picture = (width: number, height: number) =>
+  sharp({ create: { width, height, channels: 3, background: '#889977' } });
 const bring = (id: string, body: Uint8Array, query = '?name=scan.png', headers: Record<string, string> = {}) =>
   call(bringIn, 'POST', { id }, { body, query, headers: { 'content-length': String(body.length), ...headers } });
 
 test('health', async () => {
-  expect(await (health as () => Response)().json()).toEqual({ ok: true, version: expect.stringMatching(/^\d+\.\d+\.\d+$/) });
+  expect(await (health as () => Response)().json()).toEqual({
+    ok: true,
+    version: expect.stringMatching(/^\d+\.\d+\.\d+$/),
+  });
 });
 
 test('a drawing is made, listed, opened, renamed, copied, binned and given back', async () => {
@@ -43,7 +48,9 @@ test('a drawing is made, listed, opened, renamed, copied, binned and given back'
   expect(drawing.page.width).toBeCloseTo(377.953, 3);
   expect(drawing.sheets).toHaveLength(1);
   expect((await call(patch, 'PATCH', { id }, { body: { title: ' Second ', stage: 'ink' } })).status).toBe(200);
-  expect((await call(list, 'GET')).json).toMatchObject({ drawings: [{ id, title: 'Second', stage: 'ink', revision: 0 }] });
+  expect((await call(list, 'GET')).json).toMatchObject({
+    drawings: [{ id, title: 'Second', stage: 'ink', revision: 0 }],
+  });
   expect((await call(duplicate, 'POST', { id })).status).toBe(201);
   await call(remove, 'DELETE', { id });
   expect((await call(list, 'GET', {}, { query: '?binned=1' })).json).toMatchObject({ drawings: [{ id }] });
@@ -58,7 +65,10 @@ test('changes are appended; what does not fit is refused in plain words, and can
   expect((await opened(id)).drawing).toEqual(applyChange(drawing, first));
   const late = { ...first, id: 'c2', steps: [{ ...first.steps[0], line: { ...line, id: 'other' } }] };
   const refused = await call(change, 'POST', { id }, { body: { base: 0, changes: [late] } });
-  expect([refused.status, refused.json]).toEqual([409, { error: { code: 'conflict', message: expect.any(String), revision: 1 } }]);
+  expect([refused.status, refused.json]).toEqual([
+    409,
+    { error: { code: 'conflict', message: expect.any(String), revision: 1 } },
+  ]);
   const kept = await call(aside, 'POST', { id }, { body: { base: 0, changes: [late] } });
   expect(kept.status).toBe(201);
   expect((await opened((kept.json as { id: string }).id)).drawing.sheets[0].lines.map((l) => l.id)).toEqual(['other']);
@@ -75,7 +85,10 @@ describe('the door', () => {
     expect([answer.status, answer.json]).toMatchObject([403, { error: { code: 'foreign-origin' } }]);
   });
   test('our own pages are let in', async () => {
-    expect((await call(create, 'POST', {}, { body: { title: 'x', page }, headers: { origin: 'http://localhost:3000' } })).status).toBe(201);
+    expect(
+      (await call(create, 'POST', {}, { body: { title: 'x', page }, headers: { origin: 'http://localhost:3000' } }))
+        .status,
+    ).toBe(201);
   });
   test.each([
     ['no JSON', '{', 400],
@@ -87,7 +100,10 @@ describe('the door', () => {
   ])('%s', async (_, body, status) => {
     const bytes = typeof body === 'string' ? new TextEncoder().encode(body) : body;
     const answer = await call(create, 'POST', {}, { body: bytes });
-    expect([answer.status, answer.json]).toMatchObject([status, { error: { code: expect.any(String), message: expect.any(String) } }]);
+    expect([answer.status, answer.json]).toMatchObject([
+      status,
+      { error: { code: expect.any(String), message: expect.any(String) } },
+    ]);
   });
   test.each(['none', '../../etc', 'a b', ''])('drawing “%s” is not there', async (id) => {
     expect((await call(read, 'GET', { id })).status).toBe(404);
@@ -105,7 +121,15 @@ describe('pictures', () => {
     const { json, status } = await bring(id, bytes, '?name=A%20scan.png');
     const { reference } = json as { reference: Reference };
     expect(status).toBe(201);
-    expect(reference).toMatchObject({ name: 'A scan.png', pixelWidth: 800, pixelHeight: 300, dim: 0.4, locked: true, visible: true, picture: createHash('sha256').update(bytes).digest('hex') });
+    expect(reference).toMatchObject({
+      name: 'A scan.png',
+      pixelWidth: 800,
+      pixelHeight: 300,
+      dim: 0.4,
+      locked: true,
+      visible: true,
+      picture: createHash('sha256').update(bytes).digest('hex'),
+    });
     expect((await opened(id)).drawing.references).toEqual([reference]);
     const original = await call(readPicture, 'GET', { hash: reference.picture });
     expect(Buffer.from(await original.response.arrayBuffer()).equals(bytes)).toBe(true);
@@ -121,11 +145,25 @@ describe('pictures', () => {
 
   test('EXIF orientation is honoured, in the figures and in what is shown', async () => {
     const { id } = await newDrawing();
-    const left = await picture(60, 40).composite([{ input: await sharp({ create: { width: 30, height: 40, channels: 3, background: '#ff0000' } }).png().toBuffer(), left: 0, top: 0 }]).withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    const left = await picture(60, 40)
+      .composite([
+        {
+          input: await sharp({ create: { width: 30, height: 40, channels: 3, background: '#ff0000' } })
+            .png()
+            .toBuffer(),
+          left: 0,
+          top: 0,
+        },
+      ])
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
     const { reference } = (await bring(id, left)).json as { reference: Reference };
     expect([reference.pixelWidth, reference.pixelHeight]).toEqual([40, 60]);
     const shown = await call(readPicture, 'GET', { hash: reference.picture }, { query: '?size=thumb' });
-    const { data, info } = await sharp(Buffer.from(await shown.response.arrayBuffer())).raw().toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(Buffer.from(await shown.response.arrayBuffer()))
+      .raw()
+      .toBuffer({ resolveWithObject: true });
     expect([info.width, info.height]).toEqual([40, 60]);
     // Turned a quarter clockwise, the red left half lies on top.
     expect([data[(5 * 40 + 20) * 3] > 200, data[(55 * 40 + 20) * 3] > 200]).toEqual([true, false]);
@@ -135,11 +173,20 @@ describe('pictures', () => {
     const { id } = await newDrawing();
     const png = await picture(900, 900).png().toBuffer();
     const jpeg = await picture(900, 900).jpeg().toBuffer();
-    const bomb = await sharp({ create: { width: 12_000, height: 10_400, channels: 3, background: '#ffffff' } }).png({ compressionLevel: 9 }).toBuffer();
+    const bomb = await sharp({ create: { width: 12_000, height: 10_400, channels: 3, background: '#ffffff' } })
+      .png({ compressionLevel: 9 })
+      .toBuffer();
     const cases: [string, Uint8Array, number, string, Record<string, string>?][] = [
       ['empty', new Uint8Array(), 400, 'empty'],
       ['text under a picture’s name', new TextEncoder().encode('not a picture at all'), 415, 'not-a-picture'],
-      ['an SVG', new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><script>alert(1)</script></svg>'), 415, 'not-a-picture'],
+      [
+        'an SVG',
+        new TextEncoder().encode(
+          '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><script>alert(1)</script></svg>',
+        ),
+        415,
+        'not-a-picture',
+      ],
       ['a PNG cut short', png.subarray(0, png.length / 2), 400, 'broken'],
       ['a JPEG cut short', jpeg.subarray(0, jpeg.length / 2), 400, 'broken'],
       ['125 megapixels', bomb, 413, 'too-many-pixels'],
@@ -148,7 +195,11 @@ describe('pictures', () => {
     ];
     for (const [what, bytes, status, code, headers] of cases) {
       const answer = await bring(id, bytes, '?name=x.png', headers);
-      expect([what, answer.status, answer.json]).toMatchObject([what, status, { error: { code, message: expect.stringMatching(/nothing was brought in/i) } }]);
+      expect([what, answer.status, answer.json]).toMatchObject([
+        what,
+        status,
+        { error: { code, message: expect.stringMatching(/nothing was brought in/i) } },
+      ]);
     }
     expect((await opened(id)).revision).toBe(0);
     expect(readdirSync(path.join(dataFolder(), 'incoming'))).toEqual([]);
@@ -166,22 +217,34 @@ describe('export', () => {
     expect(text.match(/<path /g)).toHaveLength(1);
     expect(text).not.toContain('<image');
     expect(svg.response.headers.get('content-disposition')).toContain("filename*=UTF-8''%C3%84pfel.svg");
-    expect(await (await call(save, 'GET', { id }, { query: '?format=svg&reference=1' })).response.text()).toContain('data:image/jpeg;base64,');
+    expect(await (await call(save, 'GET', { id }, { query: '?format=svg&reference=1' })).response.text()).toContain(
+      'data:image/jpeg;base64,',
+    );
     const png = await call(save, 'GET', { id }, { query: '?format=png&dpi=150&ground=page' });
     const image = sharp(Buffer.from(await png.response.arrayBuffer()));
     expect(await image.metadata()).toMatchObject({ format: 'png', width: 591, height: 295, density: 150 });
-    const clear = sharp(Buffer.from(await (await call(save, 'GET', { id }, { query: '?format=png&dpi=30' })).response.arrayBuffer()));
+    const clear = sharp(
+      Buffer.from(await (await call(save, 'GET', { id }, { query: '?format=png&dpi=30' })).response.arrayBuffer()),
+    );
     expect((await clear.stats()).isOpaque).toBe(false);
     expect((await image.stats()).isOpaque).toBe(true);
   });
 
-  test.each(['', '?format=exe', '?format=png&dpi=0', '?format=png&dpi=NaN', '?format=svg&scope=all'])('“%s” is refused', async (query) => {
-    const { id } = await newDrawing();
-    expect((await call(save, 'GET', { id }, { query })).status).toBe(400);
-  });
+  test.each(['', '?format=exe', '?format=png&dpi=0', '?format=png&dpi=NaN', '?format=svg&scope=all'])(
+    '“%s” is refused',
+    async (query) => {
+      const { id } = await newDrawing();
+      expect((await call(save, 'GET', { id }, { query })).status).toBe(400);
+    },
+  );
 
   test('a size that cannot be drawn is refused', async () => {
-    const { json } = await call(create, 'POST', {}, { body: { title: 'x', page: { ...page, width: 20_000, height: 20_000 } } });
+    const { json } = await call(
+      create,
+      'POST',
+      {},
+      { body: { title: 'x', page: { ...page, width: 20_000, height: 20_000 } } },
+    );
     const answer = await call(save, 'GET', { id: (json as { id: string }).id }, { query: '?format=png&dpi=2400' });
     expect([answer.status, answer.json]).toMatchObject([413, { error: { code: 'too-large' } }]);
   });
@@ -189,7 +252,11 @@ describe('export', () => {
   test('the card’s picture follows the revision', async () => {
     const { id } = await newDrawing();
     const first = await call(thumbnail, 'GET', { id });
-    expect(await sharp(Buffer.from(await first.response.arrayBuffer())).metadata()).toMatchObject({ format: 'webp', width: 480, height: 240 });
+    expect(await sharp(Buffer.from(await first.response.arrayBuffer())).metadata()).toMatchObject({
+      format: 'webp',
+      width: 480,
+      height: 240,
+    });
     const etag = first.response.headers.get('etag')!;
     expect((await call(thumbnail, 'GET', { id }, { headers: { 'if-none-match': etag } })).status).toBe(304);
   });

@@ -49,13 +49,29 @@ export function DrawingCard({ card, now, actions, inBin }: Props) {
   const picture = <img src={`/api/drawings/${card.id}/thumbnail?revision=${card.revision}`} alt="" />;
   return (
     <li className="drawing-card">
-      {inBin ? <div className="thumb">{picture}</div> : <Link href={`/drawing/${card.id}`} className="thumb" aria-label={`Open ${card.title}`}>{picture}</Link>}
+      {inBin ? (
+        <div className="thumb">{picture}</div>
+      ) : (
+        <Link href={`/drawing/${card.id}`} className="thumb" aria-label={`Open ${card.title}`}>
+          {picture}
+        </Link>
+      )}
       <div className="about">
         <div>
           {title === null ? (
             <strong title={card.title}>{card.title}</strong>
           ) : (
-            <Input size="small" autoFocus aria-label="Title" maxLength={200} value={title} onChange={(e) => setTitle(e.target.value)} onBlur={keep} onPressEnter={keep} onKeyDown={(e) => e.key === 'Escape' && setTitle(null)} />
+            <Input
+              size="small"
+              autoFocus
+              aria-label="Title"
+              maxLength={200}
+              value={title}
+              onChange={(e) => setTitle(e.target.value)}
+              onBlur={keep}
+              onPressEnter={keep}
+              onKeyDown={(e) => e.key === 'Escape' && setTitle(null)}
+            />
           )}
           <small>
             <i>{card.stage}</i> {formatSince(card.changedAt, now)}

@@ -56,33 +56,42 @@ export function Home({ drawings, binned, now }: Props) {
   }, [begin]);
 
   const actions: CardActions = {
-    rename: (card, title) => attempt(async () => {
-      await askJson(`/api/drawings/${card.id}`, 'PATCH', { title });
-      router.refresh();
-    }),
-    duplicate: (card) => attempt(async () => {
-      await ask(`/api/drawings/${card.id}/duplicate`, { method: 'POST' });
-      router.refresh();
-    }),
-    bin: (card) => attempt(async () => {
-      await ask(`/api/drawings/${card.id}`, { method: 'DELETE' });
-      router.refresh();
-      const key = card.id;
-      notification.open({
-        key,
-        title: `“${card.title}” is in the bin.`,
-        placement: 'bottomLeft',
-        actions: <Button size="small" onClick={() => (notification.destroy(key), void actions.putBack(card))}>Undo</Button>,
-      });
-    }),
-    putBack: (card) => attempt(async () => {
-      await ask(`/api/drawings/${card.id}/unbin`, { method: 'POST' });
-      router.refresh();
-    }),
-    deleteForGood: (card) => attempt(async () => {
-      await ask(`/api/drawings/${card.id}?forever=1`, { method: 'DELETE' });
-      router.refresh();
-    }),
+    rename: (card, title) =>
+      attempt(async () => {
+        await askJson(`/api/drawings/${card.id}`, 'PATCH', { title });
+        router.refresh();
+      }),
+    duplicate: (card) =>
+      attempt(async () => {
+        await ask(`/api/drawings/${card.id}/duplicate`, { method: 'POST' });
+        router.refresh();
+      }),
+    bin: (card) =>
+      attempt(async () => {
+        await ask(`/api/drawings/${card.id}`, { method: 'DELETE' });
+        router.refresh();
+        const key = card.id;
+        notification.open({
+          key,
+          title: `“${card.title}” is in the bin.`,
+          placement: 'bottomLeft',
+          actions: (
+            <Button size="small" onClick={() => (notification.destroy(key), void actions.putBack(card))}>
+              Undo
+            </Button>
+          ),
+        });
+      }),
+    putBack: (card) =>
+      attempt(async () => {
+        await ask(`/api/drawings/${card.id}/unbin`, { method: 'POST' });
+        router.refresh();
+      }),
+    deleteForGood: (card) =>
+      attempt(async () => {
+        await ask(`/api/drawings/${card.id}?forever=1`, { method: 'DELETE' });
+        router.refresh();
+      }),
   };
 
   return (
@@ -107,17 +116,28 @@ export function Home({ drawings, binned, now }: Props) {
           <p>Lay a picture under the work and trace it, line by line.</p>
         </div>
         <div className="begin">
-          <Upload accept="image/png,image/jpeg,image/webp" multiple showUploadList={false} disabled={busy} beforeUpload={(file) => (void begin([file]), false)}>
-            <Button type="primary" size="large" icon={<PictureOutlined />} loading={busy}>New from a picture</Button>
+          <Upload
+            accept="image/png,image/jpeg,image/webp"
+            multiple
+            showUploadList={false}
+            disabled={busy}
+            beforeUpload={(file) => (void begin([file]), false)}
+          >
+            <Button type="primary" size="large" icon={<PictureOutlined />} loading={busy}>
+              New from a picture
+            </Button>
           </Upload>
           <Dropdown
             trigger={['click']}
             menu={{
               items: Object.entries(pages).map(([key, { label }]) => ({ key, label })),
-              onClick: ({ key }) => attempt(async () => router.push(`/drawing/${(await makeDrawing('Untitled', pages[key].page)).id}`)),
+              onClick: ({ key }) =>
+                attempt(async () => router.push(`/drawing/${(await makeDrawing('Untitled', pages[key].page)).id}`)),
             }}
           >
-            <Button size="large" icon={<FileAddOutlined />} disabled={busy}>Blank page</Button>
+            <Button size="large" icon={<FileAddOutlined />} disabled={busy}>
+              Blank page
+            </Button>
           </Dropdown>
         </div>
       </header>
@@ -126,7 +146,9 @@ export function Home({ drawings, binned, now }: Props) {
         <FirstStep />
       ) : (
         <ul className="drawing-cards" aria-label="Drawings">
-          {drawings.map((card) => <DrawingCard key={card.id} card={card} now={now} actions={actions} />)}
+          {drawings.map((card) => (
+            <DrawingCard key={card.id} card={card} now={now} actions={actions} />
+          ))}
         </ul>
       )}
 
@@ -137,7 +159,9 @@ export function Home({ drawings, binned, now }: Props) {
           </Button>
           {binOpen && (
             <ul className="drawing-cards" aria-label="Drawings in the bin">
-              {binned.map((card) => <DrawingCard key={card.id} card={card} now={now} actions={actions} inBin />)}
+              {binned.map((card) => (
+                <DrawingCard key={card.id} card={card} now={now} actions={actions} inBin />
+              ))}
             </ul>
           )}
         </section>
@@ -152,9 +176,15 @@ const FirstStep = () => (
     <h2>Drop a sketch or a photo anywhere here</h2>
     <p>Or paste one, or choose it with “New from a picture”. PNG, JPEG and WebP up to 60 MB.</p>
     <ol>
-      <li><b>It lies under the work,</b> dimmed and locked. Your file itself is never altered.</li>
-      <li><b>You trace it with the pen:</b> click for corners, press and drag for curves.</li>
-      <li><b>You save the lines</b> as SVG or PNG, without the picture.</li>
+      <li>
+        <b>It lies under the work,</b> dimmed and locked. Your file itself is never altered.
+      </li>
+      <li>
+        <b>You trace it with the pen:</b> click for corners, press and drag for curves.
+      </li>
+      <li>
+        <b>You save the lines</b> as SVG or PNG, without the picture.
+      </li>
     </ol>
   </section>
 );

@@ -18,7 +18,12 @@ export const makeDrawing = (title: string, page: Page): Promise<{ id: string }> 
  * looking like a scan; else its longer side is 200 mm. When the picture is refused, no drawing is left behind.
  */
 export async function makeFromPicture(file: File): Promise<{ id: string }> {
-  const title = file.name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ').trim().slice(0, 200) || 'Untitled';
+  const title =
+    file.name
+      .replace(/\.[^.]+$/, '')
+      .replace(/[-_]+/g, ' ')
+      .trim()
+      .slice(0, 200) || 'Untitled';
   const { width, height } = await uprightSize(file);
   const k = 200 / Math.max(width, height);
   const mm = (px: number) => Math.max(1, Math.round(px * k * 100) / 100);

@@ -47,26 +47,51 @@ export class BenchCanvas {
     private readonly container: HTMLDivElement,
     private readonly onHints: (hints: Hint[]) => void,
   ) {
-    const reach = { bench, picking: this.picking, unit: () => 1 / bench.getState().view.scale, repaint: () => this.toolNews() };
+    const reach = {
+      bench,
+      picking: this.picking,
+      unit: () => 1 / bench.getState().view.scale,
+      repaint: () => this.toolNews(),
+    };
     this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
     Konva.autoDrawEnabled = false;
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
     this.tiles = new TileBoard(
       () => this.newsFromTiles(),
-      (why) => bench.tell(`The lines could not be painted (${why}). They are safe; reload the page to see them.`, undefined, 'warning'),
+      (why) =>
+        bench.tell(
+          `The lines could not be painted (${why}). They are safe; reload the page to see them.`,
+          undefined,
+          'warning',
+        ),
     );
     this.pictures = new PictureStore(
       () => this.ground.batchDraw(),
-      (r) => bench.tell(`The picture “${r.name}” could not be loaded. It is tried again as you work.`, undefined, 'warning'),
+      (r) =>
+        bench.tell(`The picture “${r.name}” could not be loaded. It is tried again as you work.`, undefined, 'warning'),
     );
-    const paintBelow = new Konva.Shape({ listening: false, perfectDrawEnabled: false, sceneFunc: (c) => this.paintBelow(native(c)) });
-    const paintAbove = new Konva.Shape({ listening: false, perfectDrawEnabled: false, sceneFunc: (c) => this.paintAbove(native(c)) });
+    const paintBelow = new Konva.Shape({
+      listening: false,
+      perfectDrawEnabled: false,
+      sceneFunc: (c) => this.paintBelow(native(c)),
+    });
+    const paintAbove = new Konva.Shape({
+      listening: false,
+      perfectDrawEnabled: false,
+      sceneFunc: (c) => this.paintAbove(native(c)),
+    });
     this.ground.add(paintBelow);
     this.over.add(paintAbove);
     this.stage.add(this.ground, this.over);
     this.placer = new ReferencePlacer(bench, this.over);
 
-    this.input = new HandInput(container, bench, () => this.tool, this.placer, () => this.moving());
+    this.input = new HandInput(
+      container,
+      bench,
+      () => this.tool,
+      this.placer,
+      () => this.moving(),
+    );
 
     this.tiles.load(bench.getState().drawing);
     this.stop.push(bench.onChange((change) => (this.announced = change)));
@@ -133,8 +158,20 @@ export class BenchCanvas {
     }
     const references = shownDrawing(s).references !== shownDrawing(before).references;
     const page = s.drawing.page !== before.drawing.page;
-    if (s.view !== before.view || s.window !== before.window || s.peek !== before.peek || references || page) this.ground.batchDraw();
-    const marks = ['view', 'window', 'lines', 'nodes', 'tool', 'drawing', 'preview', 'reference', 'reading', 'sheet'] as const;
+    if (s.view !== before.view || s.window !== before.window || s.peek !== before.peek || references || page)
+      this.ground.batchDraw();
+    const marks = [
+      'view',
+      'window',
+      'lines',
+      'nodes',
+      'tool',
+      'drawing',
+      'preview',
+      'reference',
+      'reading',
+      'sheet',
+    ] as const;
     if (marks.some((k) => s[k] !== before[k])) {
       this.placer.place();
       this.toolNews();
@@ -198,4 +235,5 @@ export class BenchCanvas {
 }
 
 /** The browser's own context behind Konva's. */
-const native = (c: Konva.Context): CanvasRenderingContext2D => (c as unknown as { _context: CanvasRenderingContext2D })._context;
+const native = (c: Konva.Context): CanvasRenderingContext2D =>
+  (c as unknown as { _context: CanvasRenderingContext2D })._context;

@@ -11,7 +11,13 @@ const QUILL = '#f4c20d';
 const FULL_TURN = Math.PI * 2;
 
 /** A line's skeleton: a hair line in its sheet's tag colour. */
-export function paintSkeleton(ctx: CanvasRenderingContext2D, view: View, line: Pick<Line, 'runs'>, tag: string, width = 1.3): void {
+export function paintSkeleton(
+  ctx: CanvasRenderingContext2D,
+  view: View,
+  line: Pick<Line, 'runs'>,
+  tag: string,
+  width = 1.3,
+): void {
   ctx.save();
   ctx.translate(view.x, view.y);
   ctx.scale(view.scale, view.scale);
@@ -33,14 +39,24 @@ export function directionsAt(run: Run, index: number): [number | null, number | 
     if (!other) return null;
     if (isLong(handle)) return angleOf(handle);
     const control = other[far];
-    const aim = { x: other.point.x + (control?.x ?? 0) - node.point.x, y: other.point.y + (control?.y ?? 0) - node.point.y };
+    const aim = {
+      x: other.point.x + (control?.x ?? 0) - node.point.x,
+      y: other.point.y + (control?.y ?? 0) - node.point.y,
+    };
     return isLong(aim) ? angleOf(aim) : null;
   };
   return [towards(node.in, before, 'out'), towards(node.out, after, 'in')];
 }
 
 /** A node's sign: which kind it is, how the line runs through it, whether it is chosen. */
-export function paintNode(ctx: CanvasRenderingContext2D, view: View, run: Run, index: number, tag: string, chosen: boolean): void {
+export function paintNode(
+  ctx: CanvasRenderingContext2D,
+  view: View,
+  run: Run,
+  index: number,
+  tag: string,
+  chosen: boolean,
+): void {
   const node = run.nodes[index];
   const at = toScreen(view, node.point);
   const [back, ahead] = directionsAt(run, index);
@@ -133,7 +149,12 @@ export function paintMarquee(ctx: CanvasRenderingContext2D, a: Point, b: Point):
   ctx.strokeStyle = INK;
   ctx.lineWidth = 1;
   ctx.setLineDash([5, 4]);
-  const box: [number, number, number, number] = [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.abs(a.x - b.x), Math.abs(a.y - b.y)];
+  const box: [number, number, number, number] = [
+    Math.min(a.x, b.x),
+    Math.min(a.y, b.y),
+    Math.abs(a.x - b.x),
+    Math.abs(a.y - b.y),
+  ];
   ctx.fillRect(...box);
   ctx.strokeRect(...box);
   ctx.restore();

@@ -41,17 +41,42 @@ export function paintReferences(
 }
 
 /** Draws just the part of a picture that is in the window: far in, the whole of it would be scaled for nothing. */
-function drawVisiblePart(ctx: CanvasRenderingContext2D, b: ImageBitmap, x: number, y: number, w: number, h: number, windowW: number, windowH: number): void {
+function drawVisiblePart(
+  ctx: CanvasRenderingContext2D,
+  b: ImageBitmap,
+  x: number,
+  y: number,
+  w: number,
+  h: number,
+  windowW: number,
+  windowH: number,
+): void {
   const [kx, ky] = [b.width / w, b.height / h];
   const left = Math.max(0, Math.floor(-x * kx) - 1);
   const top = Math.max(0, Math.floor(-y * ky) - 1);
   const right = Math.min(b.width, Math.ceil((windowW - x) * kx) + 1);
   const bottom = Math.min(b.height, Math.ceil((windowH - y) * ky) + 1);
   if (right <= left || bottom <= top) return;
-  ctx.drawImage(b, left, top, right - left, bottom - top, x + left / kx, y + top / ky, (right - left) / kx, (bottom - top) / ky);
+  ctx.drawImage(
+    b,
+    left,
+    top,
+    right - left,
+    bottom - top,
+    x + left / kx,
+    y + top / ky,
+    (right - left) / kx,
+    (bottom - top) / ky,
+  );
 }
 
-function rectOf(at: { x: number; y: number }, width: number, height: number, view: View, ratio: number): [number, number, number, number] {
+function rectOf(
+  at: { x: number; y: number },
+  width: number,
+  height: number,
+  view: View,
+  ratio: number,
+): [number, number, number, number] {
   const p = toScreen(view, at);
   return [p.x * ratio, p.y * ratio, width * view.scale * ratio, height * view.scale * ratio];
 }

@@ -11,7 +11,10 @@ const steps = [
 export class PictureStore {
   private readonly bitmaps = new Map<string, ImageBitmap | 'coming' | 'failed'>();
 
-  constructor(private readonly onNews: () => void, private readonly onFailure: (r: Reference) => void) {}
+  constructor(
+    private readonly onNews: () => void,
+    private readonly onFailure: (r: Reference) => void,
+  ) {}
 
   /** The best bitmap at hand for a reference shown `longest` device pixels long; a better one is fetched if need be. */
   bitmapFor(r: Reference, longest: number): ImageBitmap | null {

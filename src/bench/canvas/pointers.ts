@@ -2,8 +2,10 @@ import type { PointerShape } from '../tools/tool';
 
 /** Pointers of our own: a quill's point, with a sign beside it for what a press would do. */
 
-const quill = '<path d="M2 2l5.5 13.5 2.6-5.4 5.4-2.6z" fill="#fffefb" stroke="#27241d" stroke-width="1.3" stroke-linejoin="round"/><path d="M2 2l6.4 6.4" stroke="#27241d" stroke-width="1"/>';
-const sign = (shape: string) => `<g fill="none" stroke="#fffefb" stroke-width="4" stroke-linecap="round">${shape}</g><g fill="none" stroke="#27241d" stroke-width="1.7" stroke-linecap="round">${shape}</g>`;
+const quill =
+  '<path d="M2 2l5.5 13.5 2.6-5.4 5.4-2.6z" fill="#fffefb" stroke="#27241d" stroke-width="1.3" stroke-linejoin="round"/><path d="M2 2l6.4 6.4" stroke="#27241d" stroke-width="1"/>';
+const sign = (shape: string) =>
+  `<g fill="none" stroke="#fffefb" stroke-width="4" stroke-linecap="round">${shape}</g><g fill="none" stroke="#27241d" stroke-width="1.7" stroke-linecap="round">${shape}</g>`;
 
 const svg = (content: string, x: number, y: number, fallback: string): string =>
   `url("data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="28" height="28" viewBox="0 0 28 28">${content}</svg>`)}") ${x} ${y}, ${fallback}`;
@@ -16,6 +18,11 @@ export const cssPointer: Record<PointerShape, string> = {
   refuse: 'not-allowed',
   'pen start': svg(quill + sign('<circle cx="20" cy="20" r="3.2"/>'), 2, 2, 'crosshair'),
   'pen add': svg(quill, 2, 2, 'crosshair'),
-  'pen close': svg(quill + sign('<path d="M23.5 17.5a4.6 4.6 0 1 1-3.2-1.3"/><path d="M20.3 13.8v4.8"/>'), 2, 2, 'crosshair'),
+  'pen close': svg(
+    quill + sign('<path d="M23.5 17.5a4.6 4.6 0 1 1-3.2-1.3"/><path d="M20.3 13.8v4.8"/>'),
+    2,
+    2,
+    'crosshair',
+  ),
   'pen drop': svg(quill + sign('<path d="M15.5 20h9"/>'), 2, 2, 'crosshair'),
 };

@@ -24,7 +24,10 @@ export class ReferencePlacer {
   });
   private shown: string | null = null;
 
-  constructor(private readonly bench: Bench, private readonly layer: Konva.Layer) {
+  constructor(
+    private readonly bench: Bench,
+    private readonly layer: Konva.Layer,
+  ) {
     this.frame.nodes([this.handle]);
     this.handle.on('dragmove transform', () => this.bench.show(this.edit()));
     this.handle.on('dragend transformend', () => {
@@ -56,7 +59,14 @@ export class ReferencePlacer {
     this.frame.visible(visible);
     if (visible && !this.handle.isDragging() && !this.frame.isTransforming()) {
       const at = toScreen(s.view, r.at);
-      this.handle.setAttrs({ x: at.x, y: at.y, width: r.width * s.view.scale, height: r.height * s.view.scale, scaleX: 1, scaleY: 1 });
+      this.handle.setAttrs({
+        x: at.x,
+        y: at.y,
+        width: r.width * s.view.scale,
+        height: r.height * s.view.scale,
+        scaleX: 1,
+        scaleY: 1,
+      });
       this.frame.forceUpdate();
     }
   }

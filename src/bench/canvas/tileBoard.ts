@@ -29,7 +29,10 @@ export class TileBoard {
   private lastScale = 0;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(private readonly onNews: () => void, onFailure: (why: string) => void) {
+  constructor(
+    private readonly onNews: () => void,
+    onFailure: (why: string) => void,
+  ) {
     this.painters.forEach((worker, i) => {
       worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
         if (data.kind === 'failed') return onFailure(data.why);
@@ -105,7 +108,8 @@ export class TileBoard {
     for (let row = top - MARGIN; row <= bottom + MARGIN; row++) {
       for (let column = left - MARGIN; column <= right + MARGIN; column++) tiles.push([column, row]);
     }
-    const ring = ([c, r]: [number, number]) => Math.max(Math.abs(c - cx) - (right - left) / 2, Math.abs(r - cy) - (bottom - top) / 2, 0);
+    const ring = ([c, r]: [number, number]) =>
+      Math.max(Math.abs(c - cx) - (right - left) / 2, Math.abs(r - cy) - (bottom - top) / 2, 0);
     tiles.sort((a, b) => ring(a) - ring(b));
     if (scale !== this.shown.scale) {
       if (this.coming?.scale !== scale) {

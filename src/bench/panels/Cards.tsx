@@ -16,7 +16,16 @@ export function Cards() {
     const [first] = s.lines;
     return first === undefined ? sheetOf(s.drawing, s.sheet)?.name : findLine(s.drawing, first)?.sheet.name;
   });
-  const heading = stage === 'prepare' ? 'Page' : stage === 'deliver' ? 'Deliver' : count === 0 ? 'Sheet' : count === 1 ? 'Line' : 'Lines';
+  const heading =
+    stage === 'prepare'
+      ? 'Page'
+      : stage === 'deliver'
+        ? 'Deliver'
+        : count === 0
+          ? 'Sheet'
+          : count === 1
+            ? 'Line'
+            : 'Lines';
   return (
     <aside className="cards" aria-label="Figures and settings">
       <h2>

@@ -14,7 +14,11 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
             <dl>
               {rows.map((r) => (
                 <div key={r.keys}>
-                  <dt>{keyCaps(r.keys).map((k) => <kbd key={k}>{k}</kbd>)}</dt>
+                  <dt>
+                    {keyCaps(r.keys).map((k) => (
+                      <kbd key={k}>{k}</kbd>
+                    ))}
+                  </dt>
                   <dd>{r.what}</dd>
                 </div>
               ))}

@@ -24,7 +24,9 @@ export function MessageBar({ takeOver }: { takeOver: () => void }) {
       {reading && (
         <div className="message reading" role="status">
           This drawing is open in another tab, so here it is for reading.
-          <Button size="small" onClick={takeOver}>Edit here instead</Button>
+          <Button size="small" onClick={takeOver}>
+            Edit here instead
+          </Button>
         </div>
       )}
       {message && (

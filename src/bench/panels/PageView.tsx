@@ -7,7 +7,11 @@ import { bringIn, showPage } from '../actions';
 import type { Hint } from '../tools/tool';
 import { ZoomPill } from './ZoomPill';
 
-type Props = { canvas: RefObject<BenchCanvas | null>; onCanvas: (canvas: BenchCanvas | null) => void; onHints: (hints: Hint[]) => void };
+type Props = {
+  canvas: RefObject<BenchCanvas | null>;
+  onCanvas: (canvas: BenchCanvas | null) => void;
+  onHints: (hints: Hint[]) => void;
+};
 
 /** The page. Pictures can be dropped on it, or pasted anywhere. */
 export function PageView({ canvas, onCanvas, onHints }: Props) {
@@ -51,7 +55,17 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
     >
       <div ref={host} className="canvas" data-testid="page" aria-label="Page" role="application" />
       <ZoomPill canvas={canvas} />
-      {hasReference && <div className="pill peek">{peek ? 'The reference is lifted away' : <>Hold <b>V</b> to lift the reference away</>}</div>}
+      {hasReference && (
+        <div className="pill peek">
+          {peek ? (
+            'The reference is lifted away'
+          ) : (
+            <>
+              Hold <b>V</b> to lift the reference away
+            </>
+          )}
+        </div>
+      )}
     </main>
   );
 }

@@ -1,6 +1,13 @@
 'use client';
 
-import { DeleteOutlined, EyeInvisibleOutlined, EyeOutlined, HolderOutlined, LockOutlined, UnlockOutlined } from '@ant-design/icons';
+import {
+  DeleteOutlined,
+  EyeInvisibleOutlined,
+  EyeOutlined,
+  HolderOutlined,
+  LockOutlined,
+  UnlockOutlined,
+} from '@ant-design/icons';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Button, ColorPicker, Input } from 'antd';
@@ -15,8 +22,12 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const [name, setName] = useState<string | null>(null);
-  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: sheet.id, disabled: reading });
-  const set = (after: Parameters<typeof setSheet>[2], label: string): void => void bench.commit(setSheet(bench.getState().drawing, sheet.id, after, label));
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({
+    id: sheet.id,
+    disabled: reading,
+  });
+  const set = (after: Parameters<typeof setSheet>[2], label: string): void =>
+    void bench.commit(setSheet(bench.getState().drawing, sheet.id, after, label));
   const rename = (): void => {
     const wanted = name?.trim();
     setName(null);
@@ -24,12 +35,25 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
   };
   const remove = (): void => {
     bench.commit(removeSheet(bench.getState().drawing, sheet.id));
-    bench.tell(`“${sheet.name}” was deleted${sheet.lines.length > 0 ? ` with ${formatCount(sheet.lines.length, 'line')}` : ''}.`, { label: 'Undo', run: () => bench.undo() });
+    bench.tell(
+      `“${sheet.name}” was deleted${sheet.lines.length > 0 ? ` with ${formatCount(sheet.lines.length, 'line')}` : ''}.`,
+      { label: 'Undo', run: () => bench.undo() },
+    );
   };
   const style = { '--tag': sheet.tag, transform: CSS.Translate.toString(transform), transition } as CSSProperties;
-  const state = [formatCount(sheet.lines.length, 'line'), ...(sheet.visible ? [] : ['hidden']), ...(sheet.locked ? ['locked'] : []), ...(isActive ? ['working here'] : [])];
+  const state = [
+    formatCount(sheet.lines.length, 'line'),
+    ...(sheet.visible ? [] : ['hidden']),
+    ...(sheet.locked ? ['locked'] : []),
+    ...(isActive ? ['working here'] : []),
+  ];
   return (
-    <li ref={setNodeRef} style={style} className={`sheet${isActive ? ' now' : ''}${isDragging ? ' dragged' : ''}${sheet.visible ? '' : ' unseen'}`} data-sheet={sheet.name}>
+    <li
+      ref={setNodeRef}
+      style={style}
+      className={`sheet${isActive ? ' now' : ''}${isDragging ? ' dragged' : ''}${sheet.visible ? '' : ' unseen'}`}
+      data-sheet={sheet.name}
+    >
       <ColorPicker
         value={sheet.tag}
         disabled={reading}
@@ -71,10 +95,42 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
         />
       )}
       <div className="sheet-buttons">
-        <Button type="text" size="small" disabled={reading} icon={sheet.visible ? <EyeOutlined /> : <EyeInvisibleOutlined />} aria-label={`${sheet.visible ? 'Hide' : 'Show'} ${sheet.name}`} title={sheet.visible ? 'Hide' : 'Show'} onClick={() => set({ visible: !sheet.visible }, sheet.visible ? 'Hide sheet' : 'Show sheet')} />
-        <Button type="text" size="small" disabled={reading} icon={sheet.locked ? <LockOutlined /> : <UnlockOutlined />} aria-label={`${sheet.locked ? 'Unlock' : 'Lock'} ${sheet.name}`} title={sheet.locked ? 'Unlock' : 'Lock'} onClick={() => set({ locked: !sheet.locked }, sheet.locked ? 'Unlock sheet' : 'Lock sheet')} />
-        <Button type="text" size="small" className="quiet" disabled={reading} icon={<DeleteOutlined />} aria-label={`Delete ${sheet.name}`} title="Delete" onClick={remove} />
-        <button type="button" className="grip" aria-label={`Move ${sheet.name}`} title="Drag, or press Space and use the arrows" {...attributes} {...listeners}>
+        <Button
+          type="text"
+          size="small"
+          disabled={reading}
+          icon={sheet.visible ? <EyeOutlined /> : <EyeInvisibleOutlined />}
+          aria-label={`${sheet.visible ? 'Hide' : 'Show'} ${sheet.name}`}
+          title={sheet.visible ? 'Hide' : 'Show'}
+          onClick={() => set({ visible: !sheet.visible }, sheet.visible ? 'Hide sheet' : 'Show sheet')}
+        />
+        <Button
+          type="text"
+          size="small"
+          disabled={reading}
+          icon={sheet.locked ? <LockOutlined /> : <UnlockOutlined />}
+          aria-label={`${sheet.locked ? 'Unlock' : 'Lock'} ${sheet.name}`}
+          title={sheet.locked ? 'Unlock' : 'Lock'}
+          onClick={() => set({ locked: !sheet.locked }, sheet.locked ? 'Unlock sheet' : 'Lock sheet')}
+        />
+        <Button
+          type="text"
+          size="small"
+          className="quiet"
+          disabled={reading}
+          icon={<DeleteOutlined />}
+          aria-label={`Delete ${sheet.name}`}
+          title="Delete"
+          onClick={remove}
+        />
+        <button
+          type="button"
+          className="grip"
+          aria-label={`Move ${sheet.name}`}
+          title="Drag, or press Space and use the arrows"
+          {...attributes}
+          {...listeners}
+        >
           <HolderOutlined />
         </button>
       </div>

@@ -1,7 +1,15 @@
 'use client';
 
 import { PlusOutlined } from '@ant-design/icons';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
@@ -29,14 +37,28 @@ export function SheetsPanel() {
   const dropped = ({ active: dragged, over }: DragEndEvent): void => {
     if (!over || dragged.id === over.id) return;
     const { drawing } = bench.getState();
-    bench.commit(moveSheet(drawing, String(dragged.id), drawing.sheets.findIndex((s) => s.id === over.id)));
+    bench.commit(
+      moveSheet(
+        drawing,
+        String(dragged.id),
+        drawing.sheets.findIndex((s) => s.id === over.id),
+      ),
+    );
   };
 
   return (
     <section className="sheets" aria-label="Sheets">
       <h2>
         Sheets <span>top is nearest you</span>
-        <Button size="small" type="text" icon={<PlusOutlined />} aria-label="Add a sheet" title="Add a sheet" disabled={reading} onClick={add} />
+        <Button
+          size="small"
+          type="text"
+          icon={<PlusOutlined />}
+          aria-label="Add a sheet"
+          title="Add a sheet"
+          disabled={reading}
+          onClick={add}
+        />
       </h2>
       <DndContext id="sheets" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={fromTop.map((s) => s.id)} strategy={verticalListSortingStrategy}>

@@ -1,6 +1,13 @@
 'use client';
 
-import { DeleteOutlined, EyeInvisibleOutlined, EyeOutlined, LockOutlined, PlusOutlined, UnlockOutlined } from '@ant-design/icons';
+import {
+  DeleteOutlined,
+  EyeInvisibleOutlined,
+  EyeOutlined,
+  LockOutlined,
+  PlusOutlined,
+  UnlockOutlined,
+} from '@ant-design/icons';
 import { Button, Slider, Upload } from 'antd';
 import { useState } from 'react';
 import type { Reference } from '@/core';
@@ -22,11 +29,28 @@ export function Shelf() {
     <section className="shelf" aria-label="References">
       <h2>
         References <span>{state}</span>
-        <Upload accept={PICTURE_TYPES} multiple showUploadList={false} disabled={reading} beforeUpload={(file) => (void bringIn(bench, [file]), false)}>
-          <Button size="small" type="text" icon={<PlusOutlined />} aria-label="Bring in a picture" title="Bring in a picture" disabled={reading} />
+        <Upload
+          accept={PICTURE_TYPES}
+          multiple
+          showUploadList={false}
+          disabled={reading}
+          beforeUpload={(file) => (void bringIn(bench, [file]), false)}
+        >
+          <Button
+            size="small"
+            type="text"
+            icon={<PlusOutlined />}
+            aria-label="Bring in a picture"
+            title="Bring in a picture"
+            disabled={reading}
+          />
         </Upload>
       </h2>
-      {references.length === 0 && <p className="empty">Drop or paste a picture, or choose one with the plus. It is laid under the work, dimmed and locked.</p>}
+      {references.length === 0 && (
+        <p className="empty">
+          Drop or paste a picture, or choose one with the plus. It is laid under the work, dimmed and locked.
+        </p>
+      )}
       <ul>
         {references.toReversed().map((r) => (
           <ReferenceCard key={r.id} reference={r} reading={reading} />
@@ -39,7 +63,8 @@ export function Shelf() {
 function ReferenceCard({ reference: r, reading }: { reference: Reference; reading: boolean }) {
   const bench = useBench();
   const [dragged, setDragged] = useState<number | null>(null);
-  const edit = (after: Parameters<typeof setReference>[2], label: string) => setReference(bench.getState().drawing, r.id, after, label);
+  const edit = (after: Parameters<typeof setReference>[2], label: string) =>
+    setReference(bench.getState().drawing, r.id, after, label);
   const dpi = Math.round((r.pixelWidth * 96) / r.width);
   const unlock = (): void => {
     bench.commit(edit({ locked: !r.locked }, r.locked ? 'Unlock reference' : 'Lock reference'));
@@ -52,9 +77,13 @@ function ReferenceCard({ reference: r, reading }: { reference: Reference; readin
       {/* eslint-disable-next-line @next/next/no-img-element -- the server gives it in just this size */}
       <img src={pictureUrl(r.picture, 'thumb')} alt="" />
       <div>
-        <div className="reference-name" title={r.name}>{r.name}</div>
+        <div className="reference-name" title={r.name}>
+          {r.name}
+        </div>
         <div className="row">
-          <span title={`${formatNumber(r.pixelWidth)} x ${formatNumber(r.pixelHeight)} px`}>{formatNumber(dpi)} dpi · dim</span>
+          <span title={`${formatNumber(r.pixelWidth)} x ${formatNumber(r.pixelHeight)} px`}>
+            {formatNumber(dpi)} dpi · dim
+          </span>
           {formatShare(dragged ?? r.dim)}
         </div>
         <Slider
@@ -74,12 +103,37 @@ function ReferenceCard({ reference: r, reading }: { reference: Reference; readin
           }}
         />
         <div className="reference-buttons">
-          <Button type="text" size="small" disabled={reading} icon={r.visible ? <EyeOutlined /> : <EyeInvisibleOutlined />} aria-label={`${r.visible ? 'Hide' : 'Show'} ${r.name}`} title={r.visible ? 'Hide' : 'Show'} onClick={() => bench.commit(edit({ visible: !r.visible }, r.visible ? 'Hide reference' : 'Show reference'))} />
-          <Button type="text" size="small" disabled={reading} icon={r.locked ? <LockOutlined /> : <UnlockOutlined />} aria-label={`${r.locked ? 'Unlock' : 'Lock'} ${r.name}`} title={r.locked ? 'Unlock, to move or scale it' : 'Lock'} onClick={unlock} />
-          <Button type="text" size="small" className="quiet" disabled={reading} icon={<DeleteOutlined />} aria-label={`Take ${r.name} away`} title="Take away" onClick={() => {
-            bench.commit(removeReference(bench.getState().drawing, r.id));
-            bench.tell(`“${r.name}” was taken away.`, { label: 'Undo', run: () => bench.undo() });
-          }} />
+          <Button
+            type="text"
+            size="small"
+            disabled={reading}
+            icon={r.visible ? <EyeOutlined /> : <EyeInvisibleOutlined />}
+            aria-label={`${r.visible ? 'Hide' : 'Show'} ${r.name}`}
+            title={r.visible ? 'Hide' : 'Show'}
+            onClick={() => bench.commit(edit({ visible: !r.visible }, r.visible ? 'Hide reference' : 'Show reference'))}
+          />
+          <Button
+            type="text"
+            size="small"
+            disabled={reading}
+            icon={r.locked ? <LockOutlined /> : <UnlockOutlined />}
+            aria-label={`${r.locked ? 'Unlock' : 'Lock'} ${r.name}`}
+            title={r.locked ? 'Unlock, to move or scale it' : 'Lock'}
+            onClick={unlock}
+          />
+          <Button
+            type="text"
+            size="small"
+            className="quiet"
+            disabled={reading}
+            icon={<DeleteOutlined />}
+            aria-label={`Take ${r.name} away`}
+            title="Take away"
+            onClick={() => {
+              bench.commit(removeReference(bench.getState().drawing, r.id));
+              bench.tell(`“${r.name}” was taken away.`, { label: 'Undo', run: () => bench.undo() });
+            }}
+          />
         </div>
       </div>
     </li>

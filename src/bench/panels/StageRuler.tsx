@@ -7,7 +7,13 @@ import { useBench, useBenchState } from '../benchContext';
 import type { BenchState, StageId } from '../state/store';
 import { shownStages } from '../useSession';
 
-const names: Record<StageId, string> = { prepare: 'Prepare', trace: 'Trace', refine: 'Refine', ink: 'Ink', deliver: 'Deliver' };
+const names: Record<StageId, string> = {
+  prepare: 'Prepare',
+  trace: 'Trace',
+  refine: 'Refine',
+  ink: 'Ink',
+  deliver: 'Deliver',
+};
 
 /** One word about each stage's progress. */
 function progressOf(s: BenchState): Record<StageId, string> {
@@ -20,7 +26,12 @@ function progressOf(s: BenchState): Record<StageId, string> {
     prepare: count === 0 ? 'no picture' : count === 1 ? 'reference ready' : `${count} references`,
     trace: lineCount(drawing) === 0 ? 'not begun' : formatCount(lines.length, 'line'),
     refine: nodes === 0 ? '–' : formatCount(nodes, 'node'),
-    ink: widths.size === 0 ? '–' : widths.size === 1 ? formatLength(lines[0].style.width, 'pt', 1) : `${widths.size} widths`,
+    ink:
+      widths.size === 0
+        ? '–'
+        : widths.size === 1
+          ? formatLength(lines[0].style.width, 'pt', 1)
+          : `${widths.size} widths`,
     deliver: lines.length === 0 ? '–' : 'SVG, PNG',
   };
 }
@@ -33,7 +44,13 @@ export function StageRuler() {
   return (
     <nav className="stages" aria-label="Stages">
       {shownStages.map((id) => (
-        <button key={id} type="button" className={id === stage ? 'stage on' : 'stage'} aria-current={id === stage ? 'step' : undefined} onClick={() => goToStage(bench, id)}>
+        <button
+          key={id}
+          type="button"
+          className={id === stage ? 'stage on' : 'stage'}
+          aria-current={id === stage ? 'step' : undefined}
+          onClick={() => goToStage(bench, id)}
+        >
           <span>{names[id]}</span>
           <i>{words[id]}</i>
         </button>

@@ -41,9 +41,29 @@ export function TopBar({ showKeys }: { showKeys: () => void }) {
       </div>
       <StageRuler />
       <div className="top-actions">
-        <Button shape="round" icon={<UndoOutlined />} disabled={!undoable || reading} onClick={() => bench.undo()} aria-label="Undo" title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'} />
-        <Button shape="round" icon={<RedoOutlined />} disabled={!redoable || reading} onClick={() => bench.redo()} aria-label="Redo" title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'} />
-        <Button shape="round" icon={<QuestionCircleOutlined />} onClick={showKeys} aria-label="Keys" title="All keys (?)" />
+        <Button
+          shape="round"
+          icon={<UndoOutlined />}
+          disabled={!undoable || reading}
+          onClick={() => bench.undo()}
+          aria-label="Undo"
+          title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
+        />
+        <Button
+          shape="round"
+          icon={<RedoOutlined />}
+          disabled={!redoable || reading}
+          onClick={() => bench.redo()}
+          aria-label="Redo"
+          title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
+        />
+        <Button
+          shape="round"
+          icon={<QuestionCircleOutlined />}
+          onClick={showKeys}
+          aria-label="Keys"
+          title="All keys (?)"
+        />
       </div>
     </header>
   );

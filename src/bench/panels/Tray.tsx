@@ -24,7 +24,13 @@ export function Tray({ hints }: { hints: Hint[] }) {
           {toolsOf(stage).map((id) => {
             const key = keyOf(id);
             return (
-              <button key={id} type="button" className={id === tool ? 'tool on' : 'tool'} aria-pressed={id === tool} onClick={() => takeTool(bench, id)}>
+              <button
+                key={id}
+                type="button"
+                className={id === tool ? 'tool on' : 'tool'}
+                aria-pressed={id === tool}
+                onClick={() => takeTool(bench, id)}
+              >
                 {key && <kbd>{keyCaps(key)[0]}</kbd>}
                 {toolIcons[id]}
                 <span>{toolRegistry[id].label}</span>
@@ -32,9 +38,7 @@ export function Tray({ hints }: { hints: Hint[] }) {
             );
           })}
         </div>
-        <div className="options">
-          {tool === 'pen' ? <PenOptions /> : stage === 'ink' ? <StyleOptions /> : null}
-        </div>
+        <div className="options">{tool === 'pen' ? <PenOptions /> : stage === 'ink' ? <StyleOptions /> : null}</div>
       </div>
       <div className="hints" aria-live="off">
         {hints.map((h) => (

@@ -3,7 +3,11 @@ import type { Change, Drawing, Reference } from '@/core';
 /** An answer with an error in it. `status` 0 means there was no answer. */
 export class ApiError extends Error {
   override name = 'ApiError';
-  constructor(readonly status: number, readonly code: string, message: string) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+  ) {
     super(message);
   }
 }
@@ -32,13 +36,19 @@ export const openDrawing = (id: string): Promise<Opened> => ask(`/api/drawings/$
 export const sendChanges = (id: string, base: number, changes: readonly Change[]): Promise<{ revision: number }> =>
   askJson(`/api/drawings/${id}/changes`, 'POST', { base, changes });
 
-export const keepAside = (id: string, base: number, changes: readonly Change[]): Promise<{ id: string; title: string }> =>
-  askJson(`/api/drawings/${id}/aside`, 'POST', { base, changes });
+export const keepAside = (
+  id: string,
+  base: number,
+  changes: readonly Change[],
+): Promise<{ id: string; title: string }> => askJson(`/api/drawings/${id}/aside`, 'POST', { base, changes });
 
 /** Sends a picture's bytes. Unless `place` is given, it is only taken in, not laid on the page. */
 export async function sendPicture(id: string, file: Blob, name: string, place = false): Promise<Reference> {
   const query = new URLSearchParams({ name, ...(place ? {} : { place: '0' }) });
-  const { reference } = await ask<{ reference: Reference }>(`/api/drawings/${id}/references?${query}`, { method: 'POST', body: file });
+  const { reference } = await ask<{ reference: Reference }>(`/api/drawings/${id}/references?${query}`, {
+    method: 'POST',
+    body: file,
+  });
   return reference;
 }
 

@@ -57,10 +57,14 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
   },
 ];
 
-const commands = new Map(keyTable.flatMap((g) => g.rows).flatMap((r) => (r.command ? [[r.keys, r.command] as const] : [])));
+const commands = new Map(
+  keyTable.flatMap((g) => g.rows).flatMap((r) => (r.command ? [[r.keys, r.command] as const] : [])),
+);
 
 /** The command that a press of keys stands for. */
-export function commandFor(e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): Command | undefined {
+export function commandFor(
+  e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
+): Command | undefined {
   if (e.altKey) return undefined;
   const mod = e.ctrlKey || e.metaKey ? 'Mod ' : '';
   if (e.shiftKey && e.code === 'Digit0') return commands.get('Shift 0');

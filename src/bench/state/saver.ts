@@ -29,7 +29,11 @@ export class Saver {
   private failures = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(private readonly id: string, private revision: number, private readonly listener: Listener) {
+  constructor(
+    private readonly id: string,
+    private revision: number,
+    private readonly listener: Listener,
+  ) {
     globalThis.addEventListener?.('online', this.retryNow);
   }
 
@@ -69,7 +73,11 @@ export class Saver {
       while (this.queue.length > 0 && !this.stopped) {
         const batch = this.queue.slice(0, MOST_AT_ONCE);
         await Promise.all(batch.map((b) => b.key));
-        const { revision } = await sendChanges(this.id, this.revision, batch.map((b) => b.change));
+        const { revision } = await sendChanges(
+          this.id,
+          this.revision,
+          batch.map((b) => b.change),
+        );
         this.revision = revision;
         this.queue.splice(0, batch.length);
         this.failures = 0;
@@ -94,7 +102,11 @@ export class Saver {
 
   private async setAside(why: ApiError): Promise<void> {
     this.stop();
-    const outcome = await putAside(this.id, this.revision, this.queue.map((q) => q.change));
+    const outcome = await putAside(
+      this.id,
+      this.revision,
+      this.queue.map((q) => q.change),
+    );
     if ('title' in outcome) {
       await dropPending(await Promise.all(this.queue.map((q) => q.key)));
       const count = this.queue.length;
@@ -106,11 +118,16 @@ export class Saver {
   }
 }
 
-const putAside = (id: string, base: number, changes: Change[]): Promise<{ id: string; title: string } | { failed: true }> =>
+const putAside = (
+  id: string,
+  base: number,
+  changes: Change[],
+): Promise<{ id: string; title: string } | { failed: true }> =>
   keepAside(id, base, changes).catch(() => ({ failed: true as const }));
 
 /** What became of changes that an earlier visit left in this browser. */
-export type Recovered = { kind: 'none' } | { kind: 'sent'; count: number } | { kind: 'aside'; id: string; title: string; count: number };
+export type Recovered =
+  { kind: 'none' } | { kind: 'sent'; count: number } | { kind: 'aside'; id: string; title: string; count: number };
 
 /**
  * Sends what an earlier visit left behind, before a drawing is opened. Changes that no longer fit become a drawing of

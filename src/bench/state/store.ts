@@ -94,7 +94,13 @@ export function createBench(opening: Opening): Bench {
       }
       const change = fresh(edit);
       const after = make(change);
-      set((s) => ({ ...sound(s, after), drawing: after, preview: null, undoable: [...s.undoable, change], redoable: [] }));
+      set((s) => ({
+        ...sound(s, after),
+        drawing: after,
+        preview: null,
+        undoable: [...s.undoable, change],
+        redoable: [],
+      }));
       return change;
     },
     show(edit: Edit | null): void {
@@ -106,13 +112,25 @@ export function createBench(opening: Opening): Bench {
       const change = get().undoable.at(-1);
       if (!change || get().reading) return;
       const after = make(inverseOf(change, nanoid(12), `Undo: ${change.label}`.slice(0, 200)));
-      set((s) => ({ ...sound(s, after), drawing: after, preview: null, undoable: s.undoable.slice(0, -1), redoable: [...s.redoable, change] }));
+      set((s) => ({
+        ...sound(s, after),
+        drawing: after,
+        preview: null,
+        undoable: s.undoable.slice(0, -1),
+        redoable: [...s.redoable, change],
+      }));
     },
     redo(): void {
       const change = get().redoable.at(-1);
       if (!change || get().reading) return;
       const after = make({ ...change, id: nanoid(12) });
-      set((s) => ({ ...sound(s, after), drawing: after, preview: null, undoable: [...s.undoable, change], redoable: s.redoable.slice(0, -1) }));
+      set((s) => ({
+        ...sound(s, after),
+        drawing: after,
+        preview: null,
+        undoable: [...s.undoable, change],
+        redoable: s.redoable.slice(0, -1),
+      }));
     },
     dropLast(change: Change): boolean {
       if (get().undoable.at(-1) !== change) return false;

@@ -1,6 +1,15 @@
 import type { Line, Point, Sheet } from '@/core';
 import { removeLines } from '@/core/change/lineEdits';
-import { addNode, moveNodes, nodeAt, nodeKey, nodeOfKey, removeNodes, turnHandle, type NodeRef } from '@/core/change/nodeEdits';
+import {
+  addNode,
+  moveNodes,
+  nodeAt,
+  nodeKey,
+  nodeOfKey,
+  removeNodes,
+  turnHandle,
+  type NodeRef,
+} from '@/core/change/nodeEdits';
 import { findLine } from '@/core/drawing/find';
 import type { Side } from '@/core/drawing/node';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
@@ -9,9 +18,23 @@ import { paintHandles, paintMarquee, paintNode, paintSkeleton } from '../canvas/
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { arrowOffset } from './nudge';
-import { CLICK, GRIP, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import {
+  CLICK,
+  GRIP,
+  gripFor,
+  LINE_GRIP,
+  type HandEvent,
+  type Hint,
+  type PointerShape,
+  type Reach,
+  type Tool,
+} from './tool';
 
-type Target = { on: 'bead'; ref: NodeRef; side: Side } | { on: 'node'; ref: NodeRef } | { on: 'line'; line: string } | { on: 'nothing' };
+type Target =
+  | { on: 'bead'; ref: NodeRef; side: Side }
+  | { on: 'node'; ref: NodeRef }
+  | { on: 'line'; line: string }
+  | { on: 'nothing' };
 
 type Gesture =
   | { for: 'bead'; ref: NodeRef; side: Side; from: HandEvent; moved: boolean }
@@ -53,7 +76,9 @@ export class NodesTool implements Tool {
       }
     }
     for (const { line } of this.shownLines()) {
-      line.runs.forEach((run, r) => run.nodes.forEach((n, i) => consider({ on: 'node', ref: { line: line.id, run: r, node: i } }, near(n.point))));
+      line.runs.forEach((run, r) =>
+        run.nodes.forEach((n, i) => consider({ on: 'node', ref: { line: line.id, run: r, node: i } }, near(n.point))),
+      );
     }
     if (best.target.on !== 'nothing') return best.target;
     const hit = this.reach.picking.under(drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
@@ -80,7 +105,10 @@ export class NodesTool implements Tool {
         const lines = new Set(s.lines);
         if (lines.has(target.line)) lines.delete(target.line);
         else lines.add(target.line);
-        this.bench.choose(lines, [...s.nodes].filter((k) => lines.has(nodeOfKey(k).line)));
+        this.bench.choose(
+          lines,
+          [...s.nodes].filter((k) => lines.has(nodeOfKey(k).line)),
+        );
       } else if (!s.lines.has(target.line)) this.bench.choose([target.line]);
       else this.bench.choose(s.lines);
     } else {
@@ -118,7 +146,8 @@ export class NodesTool implements Tool {
     if (!g) return;
     if (g.for === 'marquee') this.chooseWithin(g, e);
     else if (g.moved) this.bench.commit(this.editOf(g, e));
-    else if (g.for === 'nodes' && g.releaseOnly) this.bench.choose(this.bench.getState().lines, [nodeKey(g.releaseOnly)]);
+    else if (g.for === 'nodes' && g.releaseOnly)
+      this.bench.choose(this.bench.getState().lines, [nodeKey(g.releaseOnly)]);
     this.reach.repaint();
   }
 
@@ -133,7 +162,11 @@ export class NodesTool implements Tool {
     const lines = s.lines.size > 0 ? [...s.lines] : this.reach.picking.touching(s.drawing, box);
     const found = lines.flatMap((id) => {
       const line = findLine(s.drawing, id)?.line;
-      return line ? line.runs.flatMap((run, r) => run.nodes.flatMap((n, i) => (boxHolds(box, n.point) ? nodeKey({ line: id, run: r, node: i }) : []))) : [];
+      return line
+        ? line.runs.flatMap((run, r) =>
+            run.nodes.flatMap((n, i) => (boxHolds(box, n.point) ? nodeKey({ line: id, run: r, node: i }) : [])),
+          )
+        : [];
     });
     this.bench.choose(lines, e.shift ? [...s.nodes, ...found] : found);
   }
@@ -205,7 +238,9 @@ export class NodesTool implements Tool {
     }
     for (const { line, sheet } of shown) {
       line.runs.forEach((run, r) =>
-        run.nodes.forEach((_, i) => paintNode(ctx, view, run, i, sheet.tag, s.nodes.has(nodeKey({ line: line.id, run: r, node: i })))),
+        run.nodes.forEach((_, i) =>
+          paintNode(ctx, view, run, i, sheet.tag, s.nodes.has(nodeKey({ line: line.id, run: r, node: i }))),
+        ),
       );
     }
     if (this.gesture?.for === 'marquee' && this.gesture.moved) {
@@ -216,21 +251,40 @@ export class NodesTool implements Tool {
   hints(): Hint[] {
     const s = this.bench.getState();
     if (this.gesture?.for === 'bead') {
-      return [{ keys: 'Shift', what: 'hold to 15° steps' }, { keys: 'Alt', what: 'let it go its own way' }, { keys: 'Escape', what: 'leave it as it was' }];
+      return [
+        { keys: 'Shift', what: 'hold to 15° steps' },
+        { keys: 'Alt', what: 'let it go its own way' },
+        { keys: 'Escape', what: 'leave it as it was' },
+      ];
     }
-    if (this.gesture?.for === 'nodes') return [{ keys: 'Shift', what: 'hold to 15° steps' }, { keys: 'Escape', what: 'leave it as it was' }];
+    if (this.gesture?.for === 'nodes')
+      return [
+        { keys: 'Shift', what: 'hold to 15° steps' },
+        { keys: 'Escape', what: 'leave it as it was' },
+      ];
     const on = this.at ? this.targetOf(this.at).on : 'nothing';
     if (s.lines.size === 0) {
-      return [{ keys: 'click a line', what: 'show its nodes' }, { keys: 'drag a box', what: 'choose nodes' }, { keys: 'Space drag', what: 'pan' }];
+      return [
+        { keys: 'click a line', what: 'show its nodes' },
+        { keys: 'drag a box', what: 'choose nodes' },
+        { keys: 'Space drag', what: 'pan' },
+      ];
     }
-    const drop: Hint = s.nodes.size > 0 ? { keys: 'Delete', what: 'remove, keep the shape' } : { keys: 'Delete', what: 'delete the line' };
+    const drop: Hint =
+      s.nodes.size > 0
+        ? { keys: 'Delete', what: 'remove, keep the shape' }
+        : { keys: 'Delete', what: 'delete the line' };
     return [
       on === 'bead' ? { keys: 'drag the bead', what: 'turn the curve' } : { keys: 'drag a node', what: 'move it' },
       { keys: 'Shift click', what: 'add or take away' },
       ...(on === 'line' ? [{ keys: 'N', what: 'add a node here' }] : []),
-      ...(s.nodes.size > 0 ? [{ keys: 'Alt drag a bead', what: 'let it go its own way' }, { keys: 'arrows', what: 'nudge' }] : []),
+      ...(s.nodes.size > 0
+        ? [
+            { keys: 'Alt drag a bead', what: 'let it go its own way' },
+            { keys: 'arrows', what: 'nudge' },
+          ]
+        : []),
       drop,
     ];
   }
 }
-

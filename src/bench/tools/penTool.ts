@@ -5,11 +5,12 @@ import { extendLine, turnHandle } from '@/core/change/nodeEdits';
 import type { Edit } from '@/core/change/edit';
 import { setSheet } from '@/core/change/sheetEdits';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
-import { cornerAt, segmentBetween } from '@/core/drawing/run';
+import { cornerAt } from '@/core/drawing/run';
 import { add, distance, scale, snapDirection, subtract } from '@/core/geometry/point';
-import { paintHandles, paintNode, paintSkeleton } from '../canvas/marks';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
+import { nextHints, shapingHints, startHints } from './penHints';
+import { paintPenLine } from './penMarks';
 import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
 const STEP = 15;
@@ -95,7 +96,14 @@ export class PenTool implements Tool {
       // The first node keeps its way out; what is drawn shapes the last curve, which comes in.
       const into = scale(offset, -1);
       const isSmooth = !e.alt && g.node.kind !== 'corner';
-      return { ...g.node, in: into, out: isSmooth && g.node.out ? scale(offset, Math.hypot(g.node.out.x, g.node.out.y) / (Math.hypot(offset.x, offset.y) || 1)) : g.node.out };
+      return {
+        ...g.node,
+        in: into,
+        out:
+          isSmooth && g.node.out
+            ? scale(offset, Math.hypot(g.node.out.x, g.node.out.y) / (Math.hypot(offset.x, offset.y) || 1))
+            : g.node.out,
+      };
     }
     if (e.alt) return { ...g.node, out: offset, kind: 'corner' };
     const isFirst = g.for === 'start';
@@ -139,7 +147,12 @@ export class PenTool implements Tool {
     }
     if (g.for === 'start') {
       const style = sheetOf(drawing, sheet)!.style;
-      return addLine(drawing, sheet, { id: g.line, style: { ...style, fill: null }, runs: [{ closed: false, nodes: [g.node] }] }, 'Start line');
+      return addLine(
+        drawing,
+        sheet,
+        { id: g.line, style: { ...style, fill: null }, runs: [{ closed: false, nodes: [g.node] }] },
+        'Start line',
+      );
     }
     if (!current) return null;
     if (g.for === 'add') return extendLine(drawing, current.line, 0, g.node);
@@ -193,8 +206,10 @@ export class PenTool implements Tool {
     if (current && current.nodes.length < 2) {
       const { undoable, drawing } = this.bench.getState();
       const last = undoable.at(-1);
-      const wasJustStarted = last?.steps.length === 1 && last.steps[0].step === 'insertLine' && last.steps[0].line.id === current.line.id;
-      if (!wasJustStarted || !this.bench.dropLast(last)) this.bench.commit(removeLines(drawing, [current.line.id], 'Take back node'));
+      const wasJustStarted =
+        last?.steps.length === 1 && last.steps[0].step === 'insertLine' && last.steps[0].line.id === current.line.id;
+      if (!wasJustStarted || !this.bench.dropLast(last))
+        this.bench.commit(removeLines(drawing, [current.line.id], 'Take back node'));
     }
     this.reach.repaint();
   }
@@ -209,10 +224,15 @@ export class PenTool implements Tool {
       return null;
     }
     if (isOpenSheet(sheet)) return sheet;
-    const way = sheet.locked ? ({ label: 'Unlock it', after: { locked: false, visible: true } } as const) : ({ label: 'Show it', after: { visible: true } } as const);
+    const way = sheet.locked
+      ? ({ label: 'Unlock it', after: { locked: false, visible: true } } as const)
+      : ({ label: 'Show it', after: { visible: true } } as const);
     this.bench.tell(
       `“${sheet.name}” is ${sheet.locked ? 'locked' : 'hidden'}, so the pen leaves it alone.`,
-      { label: way.label, run: () => this.bench.commit(setSheet(this.bench.getState().drawing, sheet.id, way.after, way.label)) },
+      {
+        label: way.label,
+        run: () => this.bench.commit(setSheet(this.bench.getState().drawing, sheet.id, way.after, way.label)),
+      },
       'warning',
     );
     return null;
@@ -243,68 +263,23 @@ export class PenTool implements Tool {
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
-    const found = this.line || this.gesture ? findLine(shownDrawing(this.bench.getState()), this.activeId() ?? '') : undefined;
-    const run = found?.line.runs[0];
-    if (!found || !run) return;
-    const { tag } = found.sheet;
-    paintSkeleton(ctx, view, found.line, tag);
-    const last = run.nodes.length - 1;
-    if (!this.gesture && this.at && !run.closed) this.paintComing(ctx, view, run.nodes, tag);
-    run.nodes.forEach((_, i) => paintNode(ctx, view, run, i, tag, i === (run.closed ? 0 : last)));
-    paintHandles(ctx, view, run.nodes[run.closed ? 0 : last]);
-    if (!run.closed && last > 0) paintHandles(ctx, view, { ...run.nodes[last - 1], in: null });
+    const found = findLine(shownDrawing(this.bench.getState()), this.activeId() ?? '');
+    if (!found) return;
+    const on = this.at && !this.gesture ? this.targetOf(this.at) : 'drop';
+    const { nodes } = found.line.runs[0];
+    const coming =
+      on === 'drop'
+        ? null
+        : { next: on === 'close' ? nodes[0] : cornerAt(this.placeFor(this.at!)), closes: on === 'close' };
+    paintPenLine(ctx, view, found, coming);
   }
 
-  private activeId = (): string | null =>
-    this.gesture && this.gesture.for !== 'drop' ? this.gesture.line : this.line;
-
-  /** The curve that a press here would bring. */
-  private paintComing(ctx: CanvasRenderingContext2D, view: View, nodes: readonly Node[], tag: string): void {
-    const on = this.targetOf(this.at!);
-    if (on === 'drop') return;
-    const next = on === 'close' ? nodes[0] : cornerAt(this.placeFor(this.at!));
-    const [a, b, c, d] = segmentBetween(nodes.at(-1)!, next).map((p) => toScreen(view, p));
-    ctx.save();
-    ctx.strokeStyle = tag;
-    ctx.lineWidth = 1.2;
-    ctx.globalAlpha = 0.8;
-    ctx.setLineDash(on === 'close' ? [] : [6, 4]);
-    ctx.beginPath();
-    ctx.moveTo(a.x, a.y);
-    ctx.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
-    ctx.stroke();
-    ctx.restore();
-  }
+  private activeId = (): string | null => (this.gesture && this.gesture.for !== 'drop' ? this.gesture.line : this.line);
 
   hints(): Hint[] {
     const g = this.gesture;
-    if (g && g.for !== 'drop') {
-      return [
-        { keys: 'drag', what: 'shape the curve' },
-        { keys: 'Shift', what: 'hold to 15° steps' },
-        { keys: 'Alt', what: 'turn only the way out' },
-        ...(g.for === 'close' ? [] : [{ keys: 'Space', what: 'move the node itself' }]),
-      ];
-    }
-    if (!this.current()) {
-      return [
-        { keys: 'click', what: 'start with a corner' },
-        { keys: 'press and drag', what: 'start with a curve' },
-        { keys: 'Space drag', what: 'pan' },
-        { keys: 'wheel', what: 'zoom' },
-        { keys: 'hold V', what: 'lift the reference away' },
-      ];
-    }
-    const on = this.at ? this.targetOf(this.at) : 'place';
-    if (on === 'close') return [{ keys: 'click', what: 'close the line' }, { keys: 'press and drag', what: 'close it with a curve' }];
-    if (on === 'drop') return [{ keys: 'click', what: 'drop the outgoing handle' }, { keys: 'press and drag', what: 'draw it anew' }];
-    return [
-      { keys: 'click', what: 'corner' },
-      { keys: 'press and drag', what: 'curve' },
-      { keys: 'click the last node', what: 'drop its handle' },
-      { keys: 'Backspace', what: 'take back a node' },
-      { keys: 'click the first node', what: 'close' },
-      { keys: 'Enter', what: 'end and keep' },
-    ];
+    if (g && g.for !== 'drop') return shapingHints(g.for === 'close');
+    if (!this.current()) return startHints;
+    return nextHints[this.at ? this.targetOf(this.at) : 'place'];
   }
 }

@@ -12,7 +12,12 @@ export class PlaceTool implements Tool {
   private under(e: HandEvent): Reference | undefined {
     const { references } = shownDrawing(this.reach.bench.getState());
     return references.findLast(
-      (r) => r.visible && e.page.x >= r.at.x && e.page.y >= r.at.y && e.page.x <= r.at.x + r.width && e.page.y <= r.at.y + r.height,
+      (r) =>
+        r.visible &&
+        e.page.x >= r.at.x &&
+        e.page.y >= r.at.y &&
+        e.page.x <= r.at.x + r.width &&
+        e.page.y <= r.at.y + r.height,
     );
   }
 
@@ -64,7 +69,14 @@ export class PlaceTool implements Tool {
         { keys: 'Escape', what: 'let go' },
       ];
     }
-    if (drawing.references.every((r) => r.locked)) return [{ keys: 'unlock it on the shelf', what: 'move or scale the picture' }, { keys: 'hold V', what: 'lift it away' }];
-    return [{ keys: 'click a picture', what: 'take hold of it' }, { keys: 'hold V', what: 'lift it away' }];
+    if (drawing.references.every((r) => r.locked))
+      return [
+        { keys: 'unlock it on the shelf', what: 'move or scale the picture' },
+        { keys: 'hold V', what: 'lift it away' },
+      ];
+    return [
+      { keys: 'click a picture', what: 'take hold of it' },
+      { keys: 'hold V', what: 'lift it away' },
+    ];
   }
 }

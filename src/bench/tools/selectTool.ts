@@ -22,7 +22,11 @@ export class SelectTool implements Tool {
   }
 
   private under(e: HandEvent): string | null {
-    const hit = this.reach.picking.under(this.bench.getState().drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
+    const hit = this.reach.picking.under(
+      this.bench.getState().drawing,
+      e.page,
+      gripFor(e, LINE_GRIP) * this.reach.unit(),
+    );
     return hit?.line.id ?? null;
   }
 
@@ -118,8 +122,15 @@ export class SelectTool implements Tool {
 
   hints(): Hint[] {
     const { lines } = this.bench.getState();
-    if (this.gesture?.for === 'lines') return [{ keys: 'Shift', what: 'hold to 15° steps' }, { keys: 'Escape', what: 'leave it as it was' }];
-    const choose: Hint[] = [{ keys: 'click a line', what: 'choose it' }, { keys: 'drag a box', what: 'choose what it touches' }];
+    if (this.gesture?.for === 'lines')
+      return [
+        { keys: 'Shift', what: 'hold to 15° steps' },
+        { keys: 'Escape', what: 'leave it as it was' },
+      ];
+    const choose: Hint[] = [
+      { keys: 'click a line', what: 'choose it' },
+      { keys: 'drag a box', what: 'choose what it touches' },
+    ];
     if (lines.size === 0) return [...choose, { keys: 'Space drag', what: 'pan' }, { keys: 'wheel', what: 'zoom' }];
     return [
       { keys: 'drag', what: lines.size === 1 ? 'move it' : `move ${lines.size} lines` },

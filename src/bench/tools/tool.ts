@@ -15,7 +15,8 @@ export type HandEvent = {
 };
 
 /** What a press would do here; each has a pointer of its own. */
-export type PointerShape = 'arrow' | 'over line' | 'over node' | 'pen start' | 'pen add' | 'pen close' | 'pen drop' | 'refuse' | 'move';
+export type PointerShape =
+  'arrow' | 'over line' | 'over node' | 'pen start' | 'pen add' | 'pen close' | 'pen drop' | 'refuse' | 'move';
 
 /** One thing the hand can do now: what it does with hand or key, and what comes of it. */
 export type Hint = { readonly keys: string; readonly what: string };

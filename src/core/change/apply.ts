@@ -23,14 +23,22 @@ export const inverseOf = (change: Change, id: string, label: string): Change => 
 
 function inverseStep(s: Step): Step {
   switch (s.step) {
-    case 'insertLine': return { ...s, step: 'removeLine' };
-    case 'removeLine': return { ...s, step: 'insertLine' };
-    case 'insertSheet': return { ...s, step: 'removeSheet' };
-    case 'removeSheet': return { ...s, step: 'insertSheet' };
-    case 'insertReference': return { ...s, step: 'removeReference' };
-    case 'removeReference': return { ...s, step: 'insertReference' };
-    case 'moveSheet': return { ...s, from: s.to, to: s.from };
-    default: return { ...s, before: s.after, after: s.before } as Step;
+    case 'insertLine':
+      return { ...s, step: 'removeLine' };
+    case 'removeLine':
+      return { ...s, step: 'insertLine' };
+    case 'insertSheet':
+      return { ...s, step: 'removeSheet' };
+    case 'removeSheet':
+      return { ...s, step: 'insertSheet' };
+    case 'insertReference':
+      return { ...s, step: 'removeReference' };
+    case 'removeReference':
+      return { ...s, step: 'insertReference' };
+    case 'moveSheet':
+      return { ...s, from: s.to, to: s.from };
+    default:
+      return { ...s, before: s.after, after: s.before } as Step;
   }
 }
 
@@ -38,7 +46,8 @@ function applyStep(d: Drawing, s: Step): Drawing {
   switch (s.step) {
     case 'insertLine':
       return withSheet(d, s.sheet, (sheet) => {
-        if (d.sheets.some((other) => indexInSheet(other, s.line.id) >= 0)) throw new ChangeError(`line ${s.line.id} is there already`);
+        if (d.sheets.some((other) => indexInSheet(other, s.line.id) >= 0))
+          throw new ChangeError(`line ${s.line.id} is there already`);
         return { ...sheet, lines: inserted(sheet.lines, s.index, s.line as Line, 'line') };
       });
     case 'removeLine':
@@ -63,7 +72,8 @@ function applyStep(d: Drawing, s: Step): Drawing {
       return { ...d, sheets: d.sheets.toSpliced(s.from, 1).toSpliced(s.to, 0, d.sheets[s.from]) };
     }
     case 'insertReference':
-      if (d.references.some((x) => x.id === s.reference.id)) throw new ChangeError(`reference ${s.reference.id} is there already`);
+      if (d.references.some((x) => x.id === s.reference.id))
+        throw new ChangeError(`reference ${s.reference.id} is there already`);
       return { ...d, references: inserted(d.references, s.index, s.reference, 'reference') };
     case 'removeReference':
       return { ...d, references: removed(d.references, s.index, s.reference, 'reference') };
@@ -89,13 +99,15 @@ function inserted<T>(list: readonly T[], index: number, item: T, what: string): 
 }
 
 function removed<T>(list: readonly T[], index: number, item: unknown, what: string): T[] {
-  if (index >= list.length || !same(list[index], item)) throw new ChangeError(`the ${what} to be removed is not as it was`);
+  if (index >= list.length || !same(list[index], item))
+    throw new ChangeError(`the ${what} to be removed is not as it was`);
   return list.toSpliced(index, 1);
 }
 
 function merged<T extends object>(value: T, s: { before: object; after: object }, what: string): T {
   for (const [key, was] of Object.entries(s.before)) {
-    if (!same((value as Record<string, unknown>)[key], was)) throw new ChangeError(`the ${what}'s ${key} is not as it was`);
+    if (!same((value as Record<string, unknown>)[key], was))
+      throw new ChangeError(`the ${what}'s ${key} is not as it was`);
   }
   for (const key of Object.keys(s.after)) {
     if (!(key in s.before)) throw new ChangeError(`the ${what}'s ${key} is set without saying what it was`);

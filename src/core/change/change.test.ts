@@ -22,17 +22,37 @@ const edits: ((d: Drawing, a: number, b: number, id: string) => Edit)[] = [
   (d, a) => styleLines(d, [lineId(d, a), lineId(d, a + 1)], { width: 7, colour: '#112233' }, 'Set width'),
   (d, a, b) => moveNodes(d, [{ line: lineId(d, a), run: 0, node: b % 3 }], { x: 1, y: 1 }),
   (d, a, b) => turnHandle(d, { line: lineId(d, a), run: 0, node: b % 3 }, 'out', { x: 5, y: 6 }, b % 2 === 0),
-  (d, a, b) => changeKind(d, [{ line: lineId(d, a), run: 0, node: b % 3 }], (['corner', 'smooth', 'even', 'flowing'] as const)[b % 4]),
+  (d, a, b) =>
+    changeKind(
+      d,
+      [{ line: lineId(d, a), run: 0, node: b % 3 }],
+      (['corner', 'smooth', 'even', 'flowing'] as const)[b % 4],
+    ),
   (d, a, b) => removeNodes(d, [{ line: lineId(d, a), run: 0, node: b % 3 }]),
   (d, a, _, id) => addSheet(d, id, freeSheetName(d), d.sheets[a % Math.max(1, d.sheets.length)]?.id),
   (d, a) => removeSheet(d, d.sheets[a % Math.max(1, d.sheets.length)]?.id ?? 'none'),
-  (d, a, b) => setSheet(d, d.sheets[a % Math.max(1, d.sheets.length)]?.id ?? 'none', { visible: b % 2 === 0, locked: b % 3 === 0, tag: nextTag(d) }, 'Set sheet'),
+  (d, a, b) =>
+    setSheet(
+      d,
+      d.sheets[a % Math.max(1, d.sheets.length)]?.id ?? 'none',
+      { visible: b % 2 === 0, locked: b % 3 === 0, tag: nextTag(d) },
+      'Set sheet',
+    ),
   (d, a, b) => moveSheet(d, d.sheets[a % Math.max(1, d.sheets.length)]?.id ?? 'none', b % 5),
   (d, _, __, id) => placeReference(d, placedReference(d.page, { ...picture, id })),
-  (d, a) => setReference(d, d.references[a % Math.max(1, d.references.length)]?.id ?? 'none', { dim: 0.7, locked: false }, 'Dim'),
+  (d, a) =>
+    setReference(
+      d,
+      d.references[a % Math.max(1, d.references.length)]?.id ?? 'none',
+      { dim: 0.7, locked: false },
+      'Dim',
+    ),
   (d, a) => removeReference(d, d.references[a % Math.max(1, d.references.length)]?.id ?? 'none'),
   (d, a) => setPage(d, { width: 500 + a, unit: 'px' }, 'Resize'),
-  (d, a, _, id) => (d.sheets.length > 0 && start.sheets[0].lines[0] ? addLine(d, d.sheets[a % d.sheets.length].id, { ...start.sheets[0].lines[0], id }) : moveSheet(d, 'none', 0)),
+  (d, a, _, id) =>
+    d.sheets.length > 0 && start.sheets[0].lines[0]
+      ? addLine(d, d.sheets[a % d.sheets.length].id, { ...start.sheets[0].lines[0], id })
+      : moveSheet(d, 'none', 0),
 ];
 
 function lineId(d: Drawing, n: number): string {
@@ -82,13 +102,37 @@ describe('a change that does not fit is refused', () => {
   const after = applyChange(start, twice);
   test.each<[string, Drawing, Change]>([
     ['a line removed twice', after, twice],
-    ['a line there already', start, made({ label: 'x', steps: [{ step: 'insertLine', sheet: 's1', index: 0, line: start.sheets[0].lines[0] }] })],
-    ['no such sheet', start, made({ label: 'x', steps: [{ step: 'setSheet', id: 'zz', before: { name: 'a' }, after: { name: 'b' } }] })],
-    ['not as it was', start, made({ label: 'x', steps: [{ step: 'setSheet', id: 's0', before: { name: 'a' }, after: { name: 'b' } }] })],
-    ['set without saying what it was', start, made({ label: 'x', steps: [{ step: 'setPage', before: {}, after: { width: 4 } }] })],
+    [
+      'a line there already',
+      start,
+      made({ label: 'x', steps: [{ step: 'insertLine', sheet: 's1', index: 0, line: start.sheets[0].lines[0] }] }),
+    ],
+    [
+      'no such sheet',
+      start,
+      made({ label: 'x', steps: [{ step: 'setSheet', id: 'zz', before: { name: 'a' }, after: { name: 'b' } }] }),
+    ],
+    [
+      'not as it was',
+      start,
+      made({ label: 'x', steps: [{ step: 'setSheet', id: 's0', before: { name: 'a' }, after: { name: 'b' } }] }),
+    ],
+    [
+      'set without saying what it was',
+      start,
+      made({ label: 'x', steps: [{ step: 'setPage', before: {}, after: { width: 4 } }] }),
+    ],
     ['no such place', start, made({ label: 'x', steps: [{ step: 'moveSheet', from: 0, to: 9 }] })],
-    ['no such line', start, made({ label: 'x', steps: [{ step: 'setLine', sheet: 's0', id: 'zz', before: {}, after: {} }] })],
-    ['no such reference', start, made({ label: 'x', steps: [{ step: 'setReference', id: 'zz', before: {}, after: {} }] })],
+    [
+      'no such line',
+      start,
+      made({ label: 'x', steps: [{ step: 'setLine', sheet: 's0', id: 'zz', before: {}, after: {} }] }),
+    ],
+    [
+      'no such reference',
+      start,
+      made({ label: 'x', steps: [{ step: 'setReference', id: 'zz', before: {}, after: {} }] }),
+    ],
   ])('%s', (_, drawing, change) => expect(() => applyChange(drawing, change)).toThrow(ChangeError));
 });
 

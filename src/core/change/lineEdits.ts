@@ -1,4 +1,4 @@
-import { findLine, sheetOf } from '../drawing/find';
+import { findLine, sheetOf, type Found } from '../drawing/find';
 import type { Drawing, Line, Node, Run, Style } from '../drawing/schema';
 import { add, type Point } from '../geometry/point';
 import type { Step } from './change';
@@ -23,8 +23,12 @@ export function reshapeLines(d: Drawing, runsById: ReadonlyMap<string, readonly 
   return edit(label, steps, removeLines(d, gone).steps);
 }
 
+/** The lines of these ids that are there, each once. */
+const linesOf = (d: Drawing, ids: Iterable<string>): Found[] =>
+  [...new Set(ids)].flatMap((id) => findLine(d, id) ?? []);
+
 export function removeLines(d: Drawing, ids: Iterable<string>, label?: string): Edit {
-  const found = [...ids].flatMap((id) => findLine(d, id) ?? []);
+  const found = linesOf(d, ids);
   // From the top down, so that no removal shifts the place of one that is still to come.
   found.sort((a, b) => b.index - a.index);
   return edit(
@@ -34,10 +38,7 @@ export function removeLines(d: Drawing, ids: Iterable<string>, label?: string): 
 }
 
 export function moveLines(d: Drawing, ids: Iterable<string>, by: Point): Edit {
-  const runs = new Map([...ids].flatMap((id) => {
-    const found = findLine(d, id);
-    return found ? [[id, movedRuns(found.line.runs, by)] as const] : [];
-  }));
+  const runs = new Map(linesOf(d, ids).map(({ line }) => [line.id, movedRuns(line.runs, by)]));
   return reshapeLines(d, runs, counted('Move', runs.size, 'line'));
 }
 
@@ -46,7 +47,7 @@ export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
 
 /** Style for lines; the sheets they are on take it too, so that their next line is alike. */
 export function styleLines(d: Drawing, ids: Iterable<string>, style: Partial<Style>, label: string): Edit {
-  const found = [...ids].flatMap((id) => findLine(d, id) ?? []);
+  const found = linesOf(d, ids);
   const differs = (s: Style) => (Object.keys(style) as (keyof Style)[]).some((k) => s[k] !== style[k]);
   const sheets = [...new Set(found.map((f) => f.sheet))].filter((s) => differs(s.style));
   return edit(

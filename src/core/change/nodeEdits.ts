@@ -20,7 +20,11 @@ export const nodeAt = (d: Drawing, ref: NodeRef): Node | undefined =>
   findLine(d, ref.line)?.line.runs[ref.run]?.nodes[ref.node];
 
 /** The runs of every line that holds one of `refs`, each run with chosen nodes rewritten by `rewrite`. */
-function rewriteRuns(d: Drawing, refs: readonly NodeRef[], rewrite: (run: Run, chosen: number[]) => Run | null): Map<string, Run[]> {
+function rewriteRuns(
+  d: Drawing,
+  refs: readonly NodeRef[],
+  rewrite: (run: Run, chosen: number[]) => Run | null,
+): Map<string, Run[]> {
   const result = new Map<string, Run[]>();
   for (const id of new Set(refs.map((r) => r.line))) {
     const line = findLine(d, id)?.line;
@@ -46,7 +50,9 @@ export function moveNodes(d: Drawing, refs: readonly NodeRef[], by: Point): Edit
 
 /** One handle drawn to an offset from its node; see `withHandle` for what the other does. */
 export function turnHandle(d: Drawing, ref: NodeRef, side: Side, offset: Point | null, independent = false): Edit {
-  const runs = rewriteRuns(d, [ref], (run, chosen) => mapNodes(run, chosen, (n) => withHandle(n, side, offset, independent)));
+  const runs = rewriteRuns(d, [ref], (run, chosen) =>
+    mapNodes(run, chosen, (n) => withHandle(n, side, offset, independent)),
+  );
   return reshapeLines(d, runs, offset ? 'Turn handle' : 'Drop handle');
 }
 
@@ -104,4 +110,3 @@ export function extendLine(d: Drawing, line: Line, run: number, node: Node): Edi
   const runs = line.runs.map((r, i) => (i === run ? reflowed({ ...r, nodes: [...r.nodes, node] }) : r));
   return reshapeLines(d, new Map([[line.id, runs]]), 'Add node');
 }
-

@@ -7,7 +7,11 @@ import { edit, type Edit } from './edit';
 export const FIRST_DIM = 0.4;
 
 /** The largest placement of a picture on a page that keeps its proportions, in the middle. */
-export function fitOnPage(page: Page, pixelWidth: number, pixelHeight: number): { at: Point; width: number; height: number } {
+export function fitOnPage(
+  page: Page,
+  pixelWidth: number,
+  pixelHeight: number,
+): { at: Point; width: number; height: number } {
   const k = Math.min(page.width / pixelWidth, page.height / pixelHeight);
   const [width, height] = [pixelWidth * k, pixelHeight * k];
   return { at: { x: (page.width - width) / 2, y: (page.height - height) / 2 }, width, height };
@@ -18,7 +22,13 @@ export function placedReference(
   page: Page,
   picture: { id: string; name: string; picture: string; pixelWidth: number; pixelHeight: number },
 ): Reference {
-  return { ...picture, ...fitOnPage(page, picture.pixelWidth, picture.pixelHeight), dim: FIRST_DIM, visible: true, locked: true };
+  return {
+    ...picture,
+    ...fitOnPage(page, picture.pixelWidth, picture.pixelHeight),
+    dim: FIRST_DIM,
+    visible: true,
+    locked: true,
+  };
 }
 
 export const placeReference = (d: Drawing, reference: Reference): Edit =>

@@ -3,7 +3,16 @@ import { firstStyle, type Drawing, type Sheet } from '../drawing/schema';
 import { edit, type Edit } from './edit';
 
 /** Tag colours, given out in turn so that neighbours differ. All reach 4.5:1 on paper. */
-export const tagColours = ['#8f2d63', '#0b6b66', '#a8461f', '#2d3a8c', '#476f27', '#7a4d00', '#5b3a8e', '#8c1c2b'] as const;
+export const tagColours = [
+  '#8f2d63',
+  '#0b6b66',
+  '#a8461f',
+  '#2d3a8c',
+  '#476f27',
+  '#7a4d00',
+  '#5b3a8e',
+  '#8c1c2b',
+] as const;
 
 /** The first tag colour that the fewest sheets have. */
 export function nextTag(d: Drawing): string {

@@ -16,7 +16,8 @@ function placesIn(lines: readonly Line[]): Map<string, number> {
 }
 
 /** Says that `after` holds the same lines in the same places as `before`, so that nothing need be worked out anew. */
-export const keepPlaces = (before: readonly Line[], after: readonly Line[]): void => void places.set(after, placesIn(before));
+export const keepPlaces = (before: readonly Line[], after: readonly Line[]): void =>
+  void places.set(after, placesIn(before));
 
 export const sheetOf = (d: Drawing, id: string): Sheet | undefined => d.sheets.find((s) => s.id === id);
 export const referenceOf = (d: Drawing, id: string): Reference | undefined => d.references.find((r) => r.id === id);

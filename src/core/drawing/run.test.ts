@@ -13,7 +13,12 @@ import { cornerAt, cubicsOf, lineBox, lineLength, nearestOnLine, segmentCount, s
 import { firstStyle, type Drawing, type Line, type Node, type Run } from './schema';
 
 const lineOf = (...runs: Run[]): Line => ({ id: 'l', style: firstStyle, runs });
-const runCases = fc.record({ seed: fc.nat(1000), count: fc.integer({ min: 2, max: 7 }), closed: fc.boolean(), t: fc.double({ min: 0.02, max: 0.98, noNaN: true }) });
+const runCases = fc.record({
+  seed: fc.nat(1000),
+  count: fc.integer({ min: 2, max: 7 }),
+  closed: fc.boolean(),
+  t: fc.double({ min: 0.02, max: 0.98, noNaN: true }),
+});
 
 test('a node put on a segment leaves the curve as it was', () => {
   fc.assert(
@@ -40,7 +45,9 @@ test('the box of a line holds all of its body and no more than its width beyond'
       const box = skeletonBox(line);
       const all = line.runs.flatMap((r) => cubicsOf(r).flatMap((c) => samples(c, 0, 1, 60)));
       for (const p of all) {
-        expect(p.x >= box.minX - 1e-9 && p.x <= box.maxX + 1e-9 && p.y >= box.minY - 1e-9 && p.y <= box.maxY + 1e-9).toBe(true);
+        expect(
+          p.x >= box.minX - 1e-9 && p.x <= box.maxX + 1e-9 && p.y >= box.minY - 1e-9 && p.y <= box.maxY + 1e-9,
+        ).toBe(true);
       }
       expect(lineBox(line).minX).toBeLessThanOrEqual(Math.min(...all.map((p) => p.x)) - firstStyle.width / 2);
     }),
@@ -48,8 +55,15 @@ test('the box of a line holds all of its body and no more than its width beyond'
 });
 
 test('the nearest place on a line is on the segment that is nearest', () => {
-  const run: Run = { closed: false, nodes: [cornerAt(point(0, 0)), cornerAt(point(100, 0)), cornerAt(point(100, 100))] };
-  expect(nearestOnLine(lineOf(run), point(93, 60))).toMatchObject({ run: 0, segment: 1, distance: expect.closeTo(7, 9) });
+  const run: Run = {
+    closed: false,
+    nodes: [cornerAt(point(0, 0)), cornerAt(point(100, 0)), cornerAt(point(100, 100))],
+  };
+  expect(nearestOnLine(lineOf(run), point(93, 60))).toMatchObject({
+    run: 0,
+    segment: 1,
+    distance: expect.closeTo(7, 9),
+  });
   expect(nearestOnLine(lineOf({ closed: false, nodes: run.nodes.slice(0, 1) }), point(1, 1))).toBeNull();
 });
 
@@ -61,7 +75,9 @@ describe('kinds of node', () => {
     expect(after.in!.y).toBeCloseTo(-10, 9);
   });
   test('even makes the other as long', () => {
-    expect(withHandle(node('even'), 'in', point(0, -8))).toMatchObject({ out: { x: expect.closeTo(0, 9), y: expect.closeTo(8, 9) } });
+    expect(withHandle(node('even'), 'in', point(0, -8))).toMatchObject({
+      out: { x: expect.closeTo(0, 9), y: expect.closeTo(8, 9) },
+    });
   });
   test('a corner, and any node with Alt, leaves the other alone', () => {
     expect(withHandle(node('corner'), 'out', point(1, 2)).in).toEqual(point(-10, 0));
@@ -84,8 +100,12 @@ describe('kinds of node', () => {
     const run: Run = { closed: false, nodes: [cornerAt(point(0, 0)), cornerAt(point(60, 0)), cornerAt(point(120, 0))] };
     const flowing = withKind(run, 1, 'flowing');
     expect([flowing.nodes[1].in!.x, flowing.nodes[1].out!.x, flowing.nodes[1].out!.y]).toEqual([-20, 20, 0]);
-    const d: Drawing = { ...wanderingDrawing(0, 1, 1), sheets: [{ ...wanderingDrawing(0, 1, 1).sheets[0], lines: [{ id: 'l', style: firstStyle, runs: [flowing] }] }] };
-    const [moved] = applyChange(d, { id: 'c', ...moveNodes(d, [{ line: 'l', run: 0, node: 2 }], point(-60, 60)) }).sheets[0].lines;
+    const d: Drawing = {
+      ...wanderingDrawing(0, 1, 1),
+      sheets: [{ ...wanderingDrawing(0, 1, 1).sheets[0], lines: [{ id: 'l', style: firstStyle, runs: [flowing] }] }],
+    };
+    const [moved] = applyChange(d, { id: 'c', ...moveNodes(d, [{ line: 'l', run: 0, node: 2 }], point(-60, 60)) })
+      .sheets[0].lines;
     const { in: into, out } = moved.runs[0].nodes[1];
     expect(cross(into!, out!)).toBeCloseTo(0, 9);
     expect(out!.x).toBeCloseTo(out!.y, 9);
@@ -106,8 +126,12 @@ describe('removing a node keeps the shape', () => {
 
   test('no pair of handle lengths on a grid does better by a tenth, in the mean square', () => {
     const rms = (from: Cubic[], to: Cubic) =>
-      Math.sqrt(from.flatMap((c) => samples(c, 0, 1, 12)).reduce((sum, p) => sum + nearestOnCubic(to, p).distance ** 2, 0));
-    for (const { cubic } of randomCubics(21, 200).filter((c) => c.family === 'gentle').slice(0, 6)) {
+      Math.sqrt(
+        from.flatMap((c) => samples(c, 0, 1, 12)).reduce((sum, p) => sum + nearestOnCubic(to, p).distance ** 2, 0),
+      );
+    for (const { cubic } of randomCubics(21, 200)
+      .filter((c) => c.family === 'gentle')
+      .slice(0, 6)) {
       const [a, b] = splitCubic(cubic, 0.5);
       const bent: Cubic = [b[0], b[1], point(b[2].x + 20, b[2].y - 15), b[3]];
       const fitted = rms([a, bent], refitAsOne(a, bent));
@@ -115,7 +139,10 @@ describe('removing a node keeps the shape', () => {
       let best = Infinity;
       for (let i = 1; i <= 14; i++) {
         for (let j = 1; j <= 14; j++) {
-          best = Math.min(best, rms([a, bent], [a[0], add(a[0], scale(u, i * 0.28)), add(bent[3], scale(v, j * 0.28)), bent[3]]));
+          best = Math.min(
+            best,
+            rms([a, bent], [a[0], add(a[0], scale(u, i * 0.28)), add(bent[3], scale(v, j * 0.28)), bent[3]]),
+          );
         }
       }
       expect(fitted).toBeLessThanOrEqual(best * 1.1 + 0.05);
@@ -130,7 +157,13 @@ describe('removing a node keeps the shape', () => {
     const shorter = applyChange(drawing, { id: 'c', ...removeNodes(drawing, [{ line: line.id, run: 0, node: 0 }]) });
     expect(shorter.sheets[0].lines[0].runs[0].nodes).toHaveLength(3);
     expect(shorter.sheets[0].lines[0].runs[0].nodes[0].in).toBeNull();
-    const none = applyChange(drawing, { id: 'c', ...removeNodes(drawing, [0, 1, 2].map((node) => ({ line: line.id, run: 0, node }))) });
+    const none = applyChange(drawing, {
+      id: 'c',
+      ...removeNodes(
+        drawing,
+        [0, 1, 2].map((node) => ({ line: line.id, run: 0, node })),
+      ),
+    });
     expect(none.sheets[0].lines).toHaveLength(0);
   });
 });

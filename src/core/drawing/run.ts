@@ -18,7 +18,9 @@ const cubics = new WeakMap<Run, Cubic[]>();
 export function cubicsOf(run: Run): Cubic[] {
   let list = cubics.get(run);
   if (!list) {
-    list = Array.from({ length: segmentCount(run) }, (_, i) => segmentBetween(run.nodes[i], run.nodes[(i + 1) % run.nodes.length]));
+    list = Array.from({ length: segmentCount(run) }, (_, i) =>
+      segmentBetween(run.nodes[i], run.nodes[(i + 1) % run.nodes.length]),
+    );
     cubics.set(run, list);
   }
   return list;
@@ -47,7 +49,8 @@ export function lineBox(line: Line): Box {
 export function skeletonBox(line: Line): Box {
   let box = emptyBox;
   for (const run of line.runs) {
-    for (const n of run.nodes) box = joinBoxes(box, { minX: n.point.x, minY: n.point.y, maxX: n.point.x, maxY: n.point.y });
+    for (const n of run.nodes)
+      box = joinBoxes(box, { minX: n.point.x, minY: n.point.y, maxX: n.point.x, maxY: n.point.y });
     for (const c of cubicsOf(run)) {
       const hull = hullBox(c);
       const sticksOut = hull.minX < box.minX || hull.minY < box.minY || hull.maxX > box.maxX || hull.maxY > box.maxY;

@@ -35,7 +35,11 @@ export const styleSchema = z.strictObject({
 });
 
 /** One path: a run of nodes, or several that make one shape with holes. */
-export const lineSchema = z.strictObject({ id: idSchema, runs: z.array(runSchema).min(1).max(2_000), style: styleSchema });
+export const lineSchema = z.strictObject({
+  id: idSchema,
+  runs: z.array(runSchema).min(1).max(2_000),
+  style: styleSchema,
+});
 
 /** One layer of the stack. Its lines are in painting order; `style` is what its next line takes. */
 export const sheetSchema = z.strictObject({

@@ -31,7 +31,13 @@ test('path data holds the geometry to half of the last decimal', () => {
 });
 
 test('numbers are short: no needless zeros, no minus nought', () => {
-  expect([decimal(1, 3), decimal(1.5, 3), decimal(-0.0001, 3), decimal(10, 0), decimal(0.1 + 0.2, 3)]).toEqual(['1', '1.5', '0', '10', '0.3']);
+  expect([decimal(1, 3), decimal(1.5, 3), decimal(-0.0001, 3), decimal(10, 0), decimal(0.1 + 0.2, 3)]).toEqual([
+    '1',
+    '1.5',
+    '0',
+    '10',
+    '0.3',
+  ]);
 });
 
 test('closed runs, straight sides, several runs and a lone node', () => {
@@ -43,7 +49,25 @@ test('closed runs, straight sides, several runs and a lone node', () => {
 
 test('one element a line, sheets as named groups, hidden ones left out, no picture', () => {
   const d = wanderingDrawing(8, 3, 2);
-  const drawing = { ...d, sheets: d.sheets.map((s, i) => ({ ...s, visible: i !== 1, name: i === 3 ? 'Sheet 1' : s.name })), references: [{ id: 'r', name: 'x', picture: 'a'.repeat(64), pixelWidth: 10, pixelHeight: 10, at: point(0, 0), width: 10, height: 10, dim: 0.4, visible: true, locked: true }] };
+  const drawing = {
+    ...d,
+    sheets: d.sheets.map((s, i) => ({ ...s, visible: i !== 1, name: i === 3 ? 'Sheet 1' : s.name })),
+    references: [
+      {
+        id: 'r',
+        name: 'x',
+        picture: 'a'.repeat(64),
+        pixelWidth: 10,
+        pixelHeight: 10,
+        at: point(0, 0),
+        width: 10,
+        height: 10,
+        dim: 0.4,
+        visible: true,
+        locked: true,
+      },
+    ],
+  };
   const svg = writeSvg(drawing);
   expect(svg.match(/<path /g)).toHaveLength(6);
   expect([...svg.matchAll(/<g id="([^"]+)"/g)].map((m) => m[1])).toEqual(['Sheet-1', 'Sheet-3', 'Sheet-1-2']);
@@ -54,18 +78,26 @@ test('one element a line, sheets as named groups, hidden ones left out, no pictu
 });
 
 test('names cannot break out of the markup', () => {
-  const svg = writeSvg(withLines(wanderingDrawing(1, 2, 1).sheets[0].lines as Line[], `"><script>alert('1')</script>&\u0000`));
+  const svg = writeSvg(
+    withLines(wanderingDrawing(1, 2, 1).sheets[0].lines as Line[], `"><script>alert('1')</script>&\u0000`),
+  );
   expect(svg).not.toContain('<script');
   expect(() => new Resvg(svg)).not.toThrow();
 });
 
 test('an independent renderer puts the ink where the lines are, and nowhere else', () => {
   const corner = (x: number, y: number) => ({ point: point(x, y), in: null, out: null, kind: 'corner' as const });
-  const line: Line = { id: 'l', style: { ...firstStyle, width: 10, cap: 'butt', colour: '#000000' }, runs: [{ closed: false, nodes: [corner(100, 350), corner(900, 350)] }] };
+  const line: Line = {
+    id: 'l',
+    style: { ...firstStyle, width: 10, cap: 'butt', colour: '#000000' },
+    runs: [{ closed: false, nodes: [corner(100, 350), corner(900, 350)] }],
+  };
   const image = new Resvg(writeSvg(withLines([line])), { fitTo: { mode: 'width', value: 1000 } }).render();
   const alphaAt = (x: number, y: number) => image.pixels[(y * image.width + x) * 4 + 3];
   expect([image.width, image.height]).toEqual([1000, 700]);
-  expect([alphaAt(500, 346), alphaAt(500, 353), alphaAt(500, 340), alphaAt(500, 360), alphaAt(95, 350)]).toEqual([255, 255, 0, 0, 0]);
+  expect([alphaAt(500, 346), alphaAt(500, 353), alphaAt(500, 340), alphaAt(500, 360), alphaAt(95, 350)]).toEqual([
+    255, 255, 0, 0, 0,
+  ]);
 });
 
 test('the drawing alone is as large as its lines with their widths', () => {

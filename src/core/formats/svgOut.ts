@@ -39,9 +39,12 @@ export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): strin
     `<svg xmlns="http://www.w3.org/2000/svg"${reference ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${size(width)}" height="${size(height)}" viewBox="${n(box.minX)} ${n(box.minY)} ${n(width)} ${n(height)}">`,
   ];
   if (ground && page.ground) {
-    parts.push(`<rect x="${n(box.minX)}" y="${n(box.minY)}" width="${n(width)}" height="${n(height)}" fill="${page.ground}"/>`);
+    parts.push(
+      `<rect x="${n(box.minX)}" y="${n(box.minY)}" width="${n(width)}" height="${n(height)}" fill="${page.ground}"/>`,
+    );
   }
-  if (reference) parts.push(...drawing.references.filter((r) => r.visible).map((r) => imageElement(r, href(r.picture), n)));
+  if (reference)
+    parts.push(...drawing.references.filter((r) => r.visible).map((r) => imageElement(r, href(r.picture), n)));
   for (const sheet of drawing.sheets) {
     if (sheet.visible && sheet.lines.length > 0) parts.push(sheetElement(sheet, ids, precision));
   }
@@ -76,7 +79,11 @@ function imageElement(r: Reference, href: string, n: (v: number) => string): str
 
 /** An XML id made of a name, unlike the others. */
 function idFor(name: string, taken: Set<string>): string {
-  const plain = name.trim().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '') || 'sheet';
+  const plain =
+    name
+      .trim()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-+|-+$/g, '') || 'sheet';
   const base = /^\p{L}/u.test(plain) ? plain : `sheet-${plain}`;
   let id = base;
   for (let k = 2; taken.has(id); k++) id = `${base}-${k}`;

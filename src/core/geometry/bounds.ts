@@ -22,11 +22,7 @@ export function turningPoints(c: Cubic, axis: 'x' | 'y'): number[] {
     const steps = [c[1][axis] - c[0][axis], c[2][axis] - c[1][axis], c[3][axis] - c[2][axis]];
     if (steps.every((s) => s >= 0) || steps.every((s) => s <= 0)) return [];
   }
-  return bernsteinRoots([
-    c[1][axis] - c[0][axis],
-    c[2][axis] - c[1][axis],
-    c[3][axis] - c[2][axis],
-  ]);
+  return bernsteinRoots([c[1][axis] - c[0][axis], c[2][axis] - c[1][axis], c[3][axis] - c[2][axis]]);
 }
 
 /** The box of the control points: never smaller than the curve's, and cheap. */

@@ -35,8 +35,7 @@ export const growBox = (b: Box, by: number): Box => ({
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
-export const boxHolds = (b: Box, p: Point): boolean =>
-  p.x >= b.minX && p.x <= b.maxX && p.y >= b.minY && p.y <= b.maxY;
+export const boxHolds = (b: Box, p: Point): boolean => p.x >= b.minX && p.x <= b.maxX && p.y >= b.minY && p.y <= b.maxY;
 
 /** The distance from a point to a box; 0 inside. */
 export function distanceToBox(b: Box, p: Point): number {

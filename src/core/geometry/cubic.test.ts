@@ -72,7 +72,12 @@ describe('against brute force, on 400 seeded cubics with every degenerate family
   test('bounds within 1e-9: nothing sticks out, and every side is touched', () => {
     for (const { family, cubic } of cubics) {
       const b = cubicBounds(cubic);
-      for (const [side, axis, sign] of [['minX', 'x', 1], ['maxX', 'x', -1], ['minY', 'y', 1], ['maxY', 'y', -1]] as const) {
+      for (const [side, axis, sign] of [
+        ['minX', 'x', 1],
+        ['maxX', 'x', -1],
+        ['minY', 'y', 1],
+        ['maxY', 'y', -1],
+      ] as const) {
         const off = Math.abs(sign * sampledMinimum(cubic, (p) => sign * p[axis]) - b[side]);
         expect({ family, side, off: off < 1e-9 ? 'fine' : off }).toEqual({ family, side, off: 'fine' });
       }
@@ -82,8 +87,7 @@ describe('against brute force, on 400 seeded cubics with every degenerate family
   test('nearest distance within 1e-6, the point on the curve', () => {
     const random = seeded(77);
     cubics.forEach(({ family, cubic }, i) => {
-      const p: Point =
-        i % 3 === 0 ? cubicAt(cubic, random()) : point(random() * 1400 - 200, random() * 1400 - 200);
+      const p: Point = i % 3 === 0 ? cubicAt(cubic, random()) : point(random() * 1400 - 200, random() * 1400 - 200);
       const found = nearestOnCubic(cubic, p);
       expect(distance(found.point, cubicAt(cubic, found.t))).toBeLessThan(1e-9);
       const off = Math.abs(found.distance - sampledDistance(cubic, p));

@@ -31,10 +31,7 @@ export function evaluate(c: Cubic, t: number): Point {
   const b = 3 * s * s * t;
   const d = 3 * s * t * t;
   const e = t * t * t;
-  return point(
-    a * c[0].x + b * c[1].x + d * c[2].x + e * c[3].x,
-    a * c[0].y + b * c[1].y + d * c[2].y + e * c[3].y,
-  );
+  return point(a * c[0].x + b * c[1].x + d * c[2].x + e * c[3].x, a * c[0].y + b * c[1].y + d * c[2].y + e * c[3].y);
 }
 
 /** The first derivative with respect to `t`. */
@@ -98,5 +95,4 @@ export const reversed = (c: Cubic): Cubic => [c[3], c[2], c[1], c[0]];
 export const straightCubic = (a: Point, b: Point): Cubic => [a, mix(a, b, 1 / 3), mix(a, b, 2 / 3), b];
 
 /** The length of the control polygon: an upper bound of the curve's length, and its scale. */
-export const polygonLength = (c: Cubic): number =>
-  distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);
+export const polygonLength = (c: Cubic): number => distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);

@@ -98,7 +98,10 @@ describe('what hand-drawn lines bring', () => {
   });
 
   test('the same curve, and a stretch of it, give the two ends of what is shared', () => {
-    expect(intersectCubics(arch, arch).map(({ ta, tb }) => [ta, tb])).toEqual([[0, 0], [1, 1]]);
+    expect(intersectCubics(arch, arch).map(({ ta, tb }) => [ta, tb])).toEqual([
+      [0, 0],
+      [1, 1],
+    ]);
     const found = intersectCubics(arch, reversed(pieceOf(arch, 0.25, 0.75)));
     expect(found).toHaveLength(2);
     expect(found[0].ta).toBeCloseTo(0.25, 9);
@@ -155,7 +158,10 @@ describe('a curve with itself', () => {
       const joints = cuts.slice(1, 4).map((t) => cubicAt(cubic, t));
       const truth = crossings.filter((f) => joints.every((j) => distance(j, f.point) > 1e-3));
       if (truth.length > 0) {
-        expect({ family, found: own !== null && distance(own.point, truth[0].point) < 1e-6 }).toEqual({ family, found: true });
+        expect({ family, found: own !== null && distance(own.point, truth[0].point) < 1e-6 }).toEqual({
+          family,
+          found: true,
+        });
       } else if (own && own.t2 - own.t1 > 0.5) {
         expect(joints.some((j) => distance(j, own.point) < 1e-2) || family === 'closed on itself').toBe(true);
       }
@@ -167,13 +173,17 @@ describe('a curve with itself', () => {
     const loop: Cubic = [point(0, 0), point(140, 100), point(-40, 100), point(100, 0)];
     const own = selfIntersection(loop)!;
     fc.assert(
-      fc.property(fc.double({ min: 0.01, max: 100, noNaN: true }), fc.double({ min: 0, max: 7, noNaN: true }), (k, turn) => {
-        const [x, y] = [point(Math.cos(turn), Math.sin(turn)), point(-Math.sin(turn), Math.cos(turn))];
-        const moved = loop.map((p) => add(point(7, 9), scale(point(dot(p, x), dot(p, y)), k))) as Cubic;
-        const again = selfIntersection(moved)!;
-        expect(again.t1).toBeCloseTo(own.t1, 9);
-        expect(again.t2).toBeCloseTo(own.t2, 9);
-      }),
+      fc.property(
+        fc.double({ min: 0.01, max: 100, noNaN: true }),
+        fc.double({ min: 0, max: 7, noNaN: true }),
+        (k, turn) => {
+          const [x, y] = [point(Math.cos(turn), Math.sin(turn)), point(-Math.sin(turn), Math.cos(turn))];
+          const moved = loop.map((p) => add(point(7, 9), scale(point(dot(p, x), dot(p, y)), k))) as Cubic;
+          const again = selfIntersection(moved)!;
+          expect(again.t1).toBeCloseTo(own.t1, 9);
+          expect(again.t2).toBeCloseTo(own.t2, 9);
+        },
+      ),
     );
   });
 

@@ -44,7 +44,10 @@ export function intersectCubics(a: Cubic, b: Cubic): Intersection[] {
 /** A straight cubic can run back over itself: it is cut where it turns. Any other is one piece. */
 function monotonePieces(c: Cubic, size: number): [number, number][] {
   if (!isStraight(c, size * 1e-12)) return [[0, 1]];
-  const axis = Math.abs(c[3].x - c[0].x) + Math.abs(c[1].x - c[0].x) > Math.abs(c[3].y - c[0].y) + Math.abs(c[1].y - c[0].y) ? 'x' : 'y';
+  const axis =
+    Math.abs(c[3].x - c[0].x) + Math.abs(c[1].x - c[0].x) > Math.abs(c[3].y - c[0].y) + Math.abs(c[1].y - c[0].y)
+      ? 'x'
+      : 'y';
   const cuts = [0, ...turningPoints(c, axis).filter((t) => t > 1e-9 && t < 1 - 1e-9), 1];
   return cuts.slice(1).map((t, i) => [cuts[i], t]);
 }

@@ -42,8 +42,7 @@ function adaptive(c: Cubic, from: number, to: number, whole: number, allowed: nu
   const right = quadrature(c, middle, to);
   if (Math.abs(left + right - whole) <= allowed || depth >= 40) return left + right;
   return (
-    adaptive(c, from, middle, left, allowed / 2, depth + 1) +
-    adaptive(c, middle, to, right, allowed / 2, depth + 1)
+    adaptive(c, from, middle, left, allowed / 2, depth + 1) + adaptive(c, middle, to, right, allowed / 2, depth + 1)
   );
 }
 

@@ -13,7 +13,12 @@ const MOST_PAIRS = 200_000;
 /** Crossings and touching places of two curves that share no stretch; a place may be given more than once. */
 export function meetingsOfPieces(a: Cubic, b: Cubic, touch: number): Meeting[] {
   const found: Meeting[] = [];
-  const pairs: [Piece, Piece][] = [[{ cubic: a, from: 0, to: 1 }, { cubic: b, from: 0, to: 1 }]];
+  const pairs: [Piece, Piece][] = [
+    [
+      { cubic: a, from: 0, to: 1 },
+      { cubic: b, from: 0, to: 1 },
+    ],
+  ];
   for (let visited = 0; pairs.length > 0 && visited < MOST_PAIRS; visited++) {
     const [p, q] = pairs.pop()!;
     if (!boxesMeet(growBox(hullBox(p.cubic), touch), hullBox(q.cubic))) continue;
@@ -76,9 +81,7 @@ function parted(p: Cubic, q: Cubic, touch: number): boolean {
   const off = (r: Point) => cross(along, subtract(r, p[0])) / l;
   const own = p.map(off);
   const other = q.map(off);
-  return (
-    Math.min(...other) > Math.max(...own) + touch || Math.max(...other) < Math.min(...own) - touch
-  );
+  return Math.min(...other) > Math.max(...own) + touch || Math.max(...other) < Math.min(...own) - touch;
 }
 
 /**

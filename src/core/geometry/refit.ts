@@ -26,11 +26,15 @@ export function refitAsOne(first: Cubic, second: Cubic): Cubic {
   // Where the joint lies: by the handles on either side of it (exact for the halves of one cubic), and by length.
   const joints = [...(p > 0 && q > 0 ? [p / (p + q)] : []), l / (l + m)];
   const fits = joints.map((joint) => {
-    let ts = points.map((_, i) => (i < SAMPLES ? (i / SAMPLES) * joint : joint + ((i - SAMPLES + 1) / SAMPLES) * (1 - joint)));
+    let ts = points.map((_, i) =>
+      i < SAMPLES ? (i / SAMPLES) * joint : joint + ((i - SAMPLES + 1) / SAMPLES) * (1 - joint),
+    );
     let best: Fit | null = null;
     for (let round = 0; round < ROUNDS; round++) {
       const lengths: [number, number] =
-        best && round >= WARM_ROUNDS ? stepAlongNormals(best.cubic, points, best.ts, towards, back) : handleLengths(points, ts, start, end, towards, back);
+        best && round >= WARM_ROUNDS
+          ? stepAlongNormals(best.cubic, points, best.ts, towards, back)
+          : handleLengths(points, ts, start, end, towards, back);
       const cubic = withHandles(start, end, towards, back, lengths);
       ts = ts.map((t, i) => foot(cubic, points[i], t));
       const error = points.reduce((sum, x, i) => sum + distance(x, evaluate(cubic, ts[i])) ** 2, 0);
@@ -52,7 +56,14 @@ const withHandles = (start: Point, end: Point, towards: Point, back: Point, [a, 
 ];
 
 /** The two handle lengths that bring the curve nearest to `points` at `ts`; never negative. */
-function handleLengths(points: Point[], ts: number[], start: Point, end: Point, towards: Point, back: Point): [number, number] {
+function handleLengths(
+  points: Point[],
+  ts: number[],
+  start: Point,
+  end: Point,
+  towards: Point,
+  back: Point,
+): [number, number] {
   let [aa, ab, bb, ax, bx] = [0, 0, 0, 0, 0];
   points.forEach((p, i) => {
     const t = ts[i];

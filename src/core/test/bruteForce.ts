@@ -51,11 +51,17 @@ export function sampledCrossings(a: Cubic, b: Cubic, n = 1500): { point: Point; 
   for (const first of crossingChords(a, b, { a0: 0, a1: 1, b0: 0, b1: 1 }, n)) {
     let window: Window | undefined = first;
     for (let depth = 0; window && depth < 14; depth++) {
-      const [p, q, r, s] = [evaluate(a, window.a0), evaluate(a, window.a1), evaluate(b, window.b0), evaluate(b, window.b1)];
+      const [p, q, r, s] = [
+        evaluate(a, window.a0),
+        evaluate(a, window.a1),
+        evaluate(b, window.b0),
+        evaluate(b, window.b1),
+      ];
       if (distance(p, q) + distance(r, s) < 1e-9) {
         const [v, w] = [subtract(q, p), subtract(s, r)];
         const size = Math.hypot(v.x, v.y) * Math.hypot(w.x, w.y);
-        if (found.every((f) => distance(f.point, p) > 1e-6)) found.push({ point: p, sine: Math.abs(cross(v, w)) / (size || 1) });
+        if (found.every((f) => distance(f.point, p) > 1e-6))
+          found.push({ point: p, sine: Math.abs(cross(v, w)) / (size || 1) });
         break;
       }
       window = crossingChords(a, b, wider(window), 24)[0];

@@ -1,4 +1,12 @@
-import { emptyDrawing, firstStyle, type Drawing, type Line, type Node, type NodeKind, type Run } from '../drawing/schema';
+import {
+  emptyDrawing,
+  firstStyle,
+  type Drawing,
+  type Line,
+  type Node,
+  type NodeKind,
+  type Run,
+} from '../drawing/schema';
 import { point } from '../geometry/point';
 import { seeded } from '../../../demo/seeded';
 
@@ -9,7 +17,14 @@ export const testPage = { width: 1000, height: 700, unit: 'mm', dpi: 300, ground
 const kinds: NodeKind[] = ['corner', 'smooth', 'even', 'flowing'];
 
 /** A wandering line of `segments` segments that stays within about `reach` units of its start. */
-export function wanderingLine(id: string, segments: number, random: () => number, width = 1000, height = 700, reach = 60): Line {
+export function wanderingLine(
+  id: string,
+  segments: number,
+  random: () => number,
+  width = 1000,
+  height = 700,
+  reach = 60,
+): Line {
   let [x, y] = [random() * width, random() * height];
   let angle = random() * 7;
   const nodes = Array.from({ length: segments + 1 }, (): Node => {
@@ -28,7 +43,12 @@ export function wanderingLine(id: string, segments: number, random: () => number
 export function wanderingDrawing(count: number, segments: number, seed: number): Drawing {
   const random = seeded(seed);
   const empty = emptyDrawing(testPage, { id: 's0', name: 'Sheet 1', tag: '#8f2d63' });
-  const sheets = [0, 1, 2, 3].map((k) => ({ ...empty.sheets[0], id: `s${k}`, name: `Sheet ${k + 1}`, lines: [] as Line[] }));
+  const sheets = [0, 1, 2, 3].map((k) => ({
+    ...empty.sheets[0],
+    id: `s${k}`,
+    name: `Sheet ${k + 1}`,
+    lines: [] as Line[],
+  }));
   for (let i = 0; i < count; i++) sheets[i % 4].lines.push(wanderingLine(`l${i}`, segments, random));
   return { ...empty, sheets };
 }

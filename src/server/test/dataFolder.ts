@@ -32,7 +32,9 @@ export async function call(
     ...(body === undefined ? {} : { body: (isBytes ? body : JSON.stringify(body)) as BodyInit }),
   });
   // The constructor drops `host`, which a server always has.
-  Object.defineProperty(request, 'headers', { value: new Headers({ ...Object.fromEntries(request.headers), host: 'localhost:3000', ...headers }) });
+  Object.defineProperty(request, 'headers', {
+    value: new Headers({ ...Object.fromEntries(request.headers), host: 'localhost:3000', ...headers }),
+  });
   const response = await (handler as Handler)(request, { params: Promise.resolve(params as never) });
   const isJson = response.headers.get('content-type')?.includes('json');
   return { status: response.status, json: isJson ? await response.json() : null, response };

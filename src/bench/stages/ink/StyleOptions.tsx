@@ -36,9 +36,22 @@ export function StyleOptions() {
   return (
     <>
       <span className="option-label">Width</span>
-      <LengthField label="Stroke width" value={width} unit="pt" min={0} max={2000} disabled={reading} onCommit={(w) => set({ width: w }, 'width')} />
+      <LengthField
+        label="Stroke width"
+        value={width}
+        unit="pt"
+        min={0}
+        max={2000}
+        disabled={reading}
+        onCommit={(w) => set({ width: w }, 'width')}
+      />
       <span className="option-label">Colour</span>
-      <ColourField label="Stroke colour" value={colour} disabled={reading} onCommit={(c) => set({ colour: c }, 'colour')} />
+      <ColourField
+        label="Stroke colour"
+        value={colour}
+        disabled={reading}
+        onCommit={(c) => set({ colour: c }, 'colour')}
+      />
     </>
   );
 }

@@ -25,7 +25,10 @@ export function LineCard() {
       {figures.count > 1 && <Row what="Lines" figure={formatNumber(figures.count)} />}
       <Row what="Nodes" figure={formatNumber(figures.nodes)} />
       {figures.length !== null && <Row what="Length" figure={formatLength(figures.length, unit)} />}
-      <Row what="Closed" figure={figures.count === 1 ? (figures.closed ? 'yes' : 'no') : `${figures.closed} of ${figures.count}`} />
+      <Row
+        what="Closed"
+        figure={figures.count === 1 ? (figures.closed ? 'yes' : 'no') : `${figures.closed} of ${figures.count}`}
+      />
       <div className="fields">
         <StyleOptions />
       </div>

@@ -32,14 +32,33 @@ export function NodeCard() {
       {only && (
         <div className="fields">
           <span className="option-label">x</span>
-          <LengthField label="x of the node" value={only.point.x} unit={drawing.page.unit} disabled={reading} onCommit={(v) => moveTo('x', v)} />
+          <LengthField
+            label="x of the node"
+            value={only.point.x}
+            unit={drawing.page.unit}
+            disabled={reading}
+            onCommit={(v) => moveTo('x', v)}
+          />
           <span className="option-label">y</span>
-          <LengthField label="y of the node" value={only.point.y} unit={drawing.page.unit} disabled={reading} onCommit={(v) => moveTo('y', v)} />
+          <LengthField
+            label="y of the node"
+            value={only.point.y}
+            unit={drawing.page.unit}
+            disabled={reading}
+            onCommit={(v) => moveTo('y', v)}
+          />
         </div>
       )}
       <div className="kinds" role="group" aria-label="Kind of node">
         {nodeKinds.map((kind) => (
-          <button key={kind} type="button" disabled={reading} className={kinds.has(kind) ? 'on' : ''} aria-pressed={kinds.has(kind)} onClick={() => setKind(kind)}>
+          <button
+            key={kind}
+            type="button"
+            disabled={reading}
+            className={kinds.has(kind) ? 'on' : ''}
+            aria-pressed={kinds.has(kind)}
+            onClick={() => setKind(kind)}
+          >
             {kindIcons[kind]}
             {kind}
           </button>

@@ -12,14 +12,28 @@ export function PenOptions() {
   const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
   const reading = useBenchState((s) => s.reading);
   if (!sheet) return null;
-  const set = (style: Parameters<typeof styleSheet>[2], label: string): void => void bench.commit(styleSheet(bench.getState().drawing, sheet.id, style, label));
+  const set = (style: Parameters<typeof styleSheet>[2], label: string): void =>
+    void bench.commit(styleSheet(bench.getState().drawing, sheet.id, style, label));
   return (
     <>
       <span className="option-label">
         Next line on <b>{sheet.name}</b>
       </span>
-      <LengthField label="Width of the next line" value={sheet.style.width} unit="pt" min={0} max={2000} disabled={reading} onCommit={(width) => set({ width }, 'Set next width')} />
-      <ColourField label="Colour of the next line" value={sheet.style.colour} disabled={reading} onCommit={(colour) => set({ colour }, 'Set next colour')} />
+      <LengthField
+        label="Width of the next line"
+        value={sheet.style.width}
+        unit="pt"
+        min={0}
+        max={2000}
+        disabled={reading}
+        onCommit={(width) => set({ width }, 'Set next width')}
+      />
+      <ColourField
+        label="Colour of the next line"
+        value={sheet.style.colour}
+        disabled={reading}
+        onCommit={(colour) => set({ colour }, 'Set next colour')}
+      />
     </>
   );
 }

@@ -15,7 +15,11 @@ export function SheetFigures() {
       <Row what="Lines here" figure={formatNumber(sheet.lines.length)} />
       <Row what="Nodes here" figure={formatNumber(sheet.lines.reduce((n, l) => n + nodeCount(l), 0))} />
       <Row what="Lines in the drawing" figure={formatNumber(total)} />
-      {sheet.lines.length === 0 && <p className="empty">Nothing on this sheet yet. Take the pen and click at each turn of the line, or press and drag for curves.</p>}
+      {sheet.lines.length === 0 && (
+        <p className="empty">
+          Nothing on this sheet yet. Take the pen and click at each turn of the line, or press and drag for curves.
+        </p>
+      )}
     </div>
   );
 }

@@ -16,8 +16,12 @@ export const GET = route<{ hash: string }>(async (request, params) => {
   const headers = { 'cache-control': 'private, max-age=31536000, immutable', 'x-content-type-options': 'nosniff' };
   if (size === 'original') {
     const stream = Readable.toWeb(createReadStream(originalFile(picture.hash))) as unknown as ReadableStream;
-    return new Response(stream, { headers: { ...headers, 'content-type': picture.mime, 'content-length': String(picture.bytes) } });
+    return new Response(stream, {
+      headers: { ...headers, 'content-type': picture.mime, 'content-length': String(picture.bytes) },
+    });
   }
   const bytes = await readFile(await shownFile(picture.hash, size));
-  return new Response(bytes as BodyInit, { headers: { ...headers, 'content-type': bytes[0] === 0x89 ? 'image/png' : 'image/jpeg' } });
+  return new Response(bytes as BodyInit, {
+    headers: { ...headers, 'content-type': bytes[0] === 0x89 ? 'image/png' : 'image/jpeg' },
+  });
 });

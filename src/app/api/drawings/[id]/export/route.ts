@@ -9,7 +9,10 @@ const query = z.object({
   scope: z.enum(['page', 'drawing']).default('page'),
   dpi: z.coerce.number().min(1).max(2_400).optional(),
   ground: z.enum(['none', 'page']).default('none'),
-  reference: z.enum(['0', '1']).default('0').transform((v) => v === '1'),
+  reference: z
+    .enum(['0', '1'])
+    .default('0')
+    .transform((v) => v === '1'),
 });
 
 export const GET = route<{ id: string }>(async (request, params) => {

@@ -24,6 +24,7 @@ export const POST = route<{ id: string }>(async (request, params) => {
     pixelWidth: picture.width,
     pixelHeight: picture.height,
   });
-  if (query.get('place') !== '0') appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);
+  if (query.get('place') !== '0')
+    appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);
   return Response.json({ reference }, { status: 201 });
 });

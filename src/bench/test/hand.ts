@@ -1,0 +1,58 @@
+import type { Drawing, Line, Point } from '@/core';
+import { wanderingDrawing } from '@/core/test/drawings';
+import { Picking } from '../canvas/picking';
+import { createBench, type Bench } from '../state/store';
+import type { HandEvent, Reach, Tool } from '../tools/tool';
+
+/** A bench without a page on the screen, and a hand that works a tool on it. One page unit is one px. */
+export function benchWith(drawing: Drawing = wanderingDrawing(0, 1, 1)): Bench {
+  return createBench({ id: 'd', title: 'Test', stage: 'trace', drawing, revision: 0 });
+}
+
+type Held = Partial<Pick<HandEvent, 'shift' | 'alt' | 'space'>>;
+
+export class Hand<T extends Tool> {
+  readonly tool: T;
+
+  constructor(
+    readonly bench: Bench,
+    make: (reach: Reach) => T,
+  ) {
+    this.tool = make({
+      bench,
+      picking: new Picking(),
+      unit: () => 1 / bench.getState().view.scale,
+      repaint: () => undefined,
+    });
+  }
+
+  private event(p: Point, held: Held): HandEvent {
+    return { page: p, screen: p, shift: false, alt: false, space: false, pressure: 0.5, kind: 'mouse', ...held };
+  }
+
+  hover(p: Point, held: Held = {}): void {
+    this.tool.hover(this.event(p, held));
+  }
+
+  click(p: Point, held: Held = {}): void {
+    this.hover(p, held);
+    this.tool.press(this.event(p, held));
+    this.tool.release(this.event(p, held));
+  }
+
+  drag(from: Point, to: Point, held: Held = {}): void {
+    this.hover(from, held);
+    this.tool.press(this.event(from, held));
+    for (const t of [0.3, 0.6, 1])
+      this.tool.move(this.event({ x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t }, held));
+    this.tool.release(this.event(to, held));
+  }
+
+  press = (p: Point, held: Held = {}): void => this.tool.press(this.event(p, held));
+  move = (p: Point, held: Held = {}): void => this.tool.move(this.event(p, held));
+  key = (key: string, shift = false): boolean => this.tool.key(key, { shift, alt: false });
+
+  get lines(): Line[] {
+    return this.bench.getState().drawing.sheets.flatMap((s) => s.lines);
+  }
+}

@@ -1,0 +1,38 @@
+import { applyChange, type Box, type Drawing } from '@/core';
+import { addLine, moveLines, removeLines, styleLines } from '@/core/change/lineEdits';
+import { moveSheet, setSheet } from '@/core/change/sheetEdits';
+import { boxesMeet } from '@/core/geometry/box';
+import { lineBox } from '@/core/drawing/run';
+import { wanderingDrawing } from '@/core/test/drawings';
+import { seeded } from '../../demo/seeded';
+import { ArtIndex } from './artIndex';
+
+const visible = (d: Drawing) => d.sheets.filter((s) => s.visible).flatMap((s) => s.lines);
+
+test('lines come in painting order, and every place that looks different is named, through any series of changes', () => {
+  const random = seeded(14);
+  const art = new ArtIndex();
+  let now = wanderingDrawing(80, 4, 9);
+  art.follow(now);
+  const pick = () => visible(now)[Math.floor(random() * visible(now).length)].id;
+  const edits = [
+    () => moveLines(now, [pick()], { x: 80 * (random() - 0.5), y: 40 }),
+    () => removeLines(now, [pick()]),
+    () => styleLines(now, [pick(), pick()], { width: 3 + random() * 20 }, 'Set width'),
+    () => moveSheet(now, now.sheets[Math.floor(random() * 4)].id, Math.floor(random() * 4)),
+    () => setSheet(now, 's2', { visible: random() < 0.5 }, 'Show'),
+    () => addLine(now, 's1', { ...visible(now)[0], id: `new${Math.floor(random() * 1e9)}` }),
+  ];
+  for (let i = 0; i < 60; i++) {
+    const before = now;
+    now = applyChange(now, { id: `c${i}`, ...edits[i % edits.length]() });
+    const changed = art.follow(now);
+    const place: Box = { minX: random() * 900, minY: random() * 600, maxX: 0, maxY: 0 };
+    [place.maxX, place.maxY] = [place.minX + 150, place.minY + 150];
+    const at = (d: Drawing) => visible(d).filter((l) => boxesMeet(lineBox(l), place));
+    const found = art.within(place).filter((l) => boxesMeet(lineBox(l), place));
+    expect(found).toEqual(at(now));
+    const looksOther = at(before).length !== at(now).length || at(before).some((l, k) => l !== at(now)[k]);
+    if (looksOther) expect(changed.some((box) => boxesMeet(box, place))).toBe(true);
+  }
+});
