@@ -22,7 +22,7 @@ const oneWay = all.map((folder) => {
       : [];
   return {
     files: [`src/${folder}/**/*.{ts,tsx}`],
-    // What the home page shows of a drawing is named by the server: types only.
+    ignores: ['**/*.test.ts', '**/test/**'],
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',

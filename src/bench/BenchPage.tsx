@@ -17,7 +17,14 @@ import type { Bench } from './state/store';
 import type { Hint } from './tools/tool';
 import { useKeys } from './useKeys';
 import { useSession } from './useSession';
-import './bench.css';
+import './style/frame.css';
+import './style/topBar.css';
+import './style/sheetsAndShelf.css';
+import './style/pageView.css';
+import './style/cards.css';
+import './style/tray.css';
+import './style/keys.css';
+import './style/smallWindows.css';
 
 /** The bench for one drawing. */
 export default function BenchPage({ id }: { id: string }) {

@@ -15,9 +15,9 @@ import {
 } from './drawings';
 import { appendChanges, forget, stateOf } from './journal';
 import { dataFolder } from './place';
-import { useDataFolder } from './test/dataFolder';
+import { freshDataFolder } from './test/dataFolder';
 
-useDataFolder();
+freshDataFolder();
 
 const start = wanderingDrawing(6, 3, 5);
 

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { applyChange, type Drawing, type Reference } from '@/core';
 import { addLine } from '@/core/change/lineEdits';
 import { wanderingDrawing } from '@/core/test/drawings';
-import { call, useDataFolder } from '@/server/test/dataFolder';
+import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { dataFolder } from '@/server/place';
 import { GET as readPicture } from './pictures/[hash]/route';
 import { GET as list, POST as create } from './drawings/route';
@@ -19,7 +19,7 @@ import { GET as thumbnail } from './drawings/[id]/thumbnail/route';
 import { POST as unbin } from './drawings/[id]/unbin/route';
 import { GET as health } from './health/route';
 
-useDataFolder();
+freshDataFolder();
 
 const page = { width: 100, height: 50, unit: 'mm', dpi: 300 };
 const line = wanderingDrawing(1, 3, 3).sheets[0].lines[0];

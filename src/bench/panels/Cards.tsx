@@ -12,9 +12,10 @@ import { SheetFigures } from '../stages/trace/SheetFigures';
 export function Cards() {
   const stage = useBenchState((s) => s.stage);
   const count = useBenchState((s) => s.lines.size);
-  const sheet = useBenchState((s) => {
-    const [first] = s.lines;
-    return first === undefined ? sheetOf(s.drawing, s.sheet)?.name : findLine(s.drawing, first)?.sheet.name;
+  const place = useBenchState((s) => {
+    if (s.lines.size === 0) return sheetOf(s.drawing, s.sheet)?.name;
+    const names = new Set([...s.lines].flatMap((id) => findLine(s.drawing, id)?.sheet.name ?? []));
+    return names.size === 1 ? [...names][0] : `on ${names.size} sheets`;
   });
   const heading =
     stage === 'prepare'
@@ -29,7 +30,7 @@ export function Cards() {
   return (
     <aside className="cards" aria-label="Figures and settings">
       <h2>
-        {heading} <span>{stage === 'prepare' || stage === 'deliver' ? '' : sheet}</span>
+        {heading} <span>{stage === 'prepare' || stage === 'deliver' ? '' : place}</span>
       </h2>
       {stage === 'prepare' ? (
         <PageCard />

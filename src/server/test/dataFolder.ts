@@ -4,7 +4,7 @@ import path from 'node:path';
 import { closeDatabase } from '../database';
 
 /** A data folder of its own for each test file, on a real disk; gone afterwards. */
-export function useDataFolder(): void {
+export function freshDataFolder(): void {
   let place = '';
   beforeAll(() => {
     place = mkdtempSync(path.join(tmpdir(), 'yellow-quill-test-'));

@@ -11,6 +11,8 @@ import { StyleOptions } from '../ink/StyleOptions';
 export function LineCard() {
   const drawing = useBenchState((s) => s.preview ?? s.drawing);
   const chosen = useBenchState((s) => s.lines);
+  // In the Ink stage the tray has the stroke at hand.
+  const stage = useBenchState((s) => s.stage);
   const figures = useMemo(() => {
     const lines = [...chosen].flatMap((id) => findLine(drawing, id)?.line ?? []);
     // Beyond this the sum would be felt while dragging, and says little.
@@ -29,9 +31,11 @@ export function LineCard() {
         what="Closed"
         figure={figures.count === 1 ? (figures.closed ? 'yes' : 'no') : `${figures.closed} of ${figures.count}`}
       />
-      <div className="fields">
-        <StyleOptions />
-      </div>
+      {stage !== 'ink' && (
+        <div className="fields">
+          <StyleOptions />
+        </div>
+      )}
     </div>
   );
 }
