@@ -1,4 +1,8 @@
-import { ask, askJson, sendPicture } from '@/bench/state/api';
+import { nanoid } from 'nanoid';
+import { ask, askJson, openDrawing, sendChanges, sendPicture } from '@/bench/state/api';
+import { setPage } from '@/core/change/pageEdits';
+import { placedReference, placeReference } from '@/core/change/referenceEdits';
+import { fromUnit } from '@/core/drawing/unit';
 
 export type Page = { width: number; height: number; unit: 'px' | 'mm' | 'in'; dpi: number };
 
@@ -13,9 +17,12 @@ export const pages: Record<string, { label: string; page: Page }> = {
 export const makeDrawing = (title: string, page: Page): Promise<{ id: string }> =>
   askJson('/api/drawings', 'POST', { title, page });
 
+/** The longer side of a page made for a picture, in mm. */
+const LONGER_SIDE = 200;
+
 /**
- * A drawing with a picture under it. The page is as large as the picture in print, when the file tells its dpi by
- * looking like a scan; else its longer side is 200 mm. When the picture is refused, no drawing is left behind.
+ * A drawing with a picture under it, its page as long and wide as the picture's proportions ask. When the picture is
+ * refused, no drawing is left behind.
  */
 export async function makeFromPicture(file: File): Promise<{ id: string }> {
   const title =
@@ -24,31 +31,25 @@ export async function makeFromPicture(file: File): Promise<{ id: string }> {
       .replace(/[-_]+/g, ' ')
       .trim()
       .slice(0, 200) || 'Untitled';
-  const { width, height } = await uprightSize(file);
-  const k = 200 / Math.max(width, height);
-  const mm = (px: number) => Math.max(1, Math.round(px * k * 100) / 100);
-  const { id } = await makeDrawing(title, { width: mm(width), height: mm(height), unit: 'mm', dpi: 300 });
+  const { id } = await makeDrawing(title, { width: LONGER_SIDE, height: LONGER_SIDE, unit: 'mm', dpi: 300 });
   try {
-    await sendPicture(id, file, file.name || 'pasted picture', true);
+    const taken = await sendPicture(id, file, file.name || 'pasted picture');
+    const { drawing, revision } = await openDrawing(id);
+    const k = LONGER_SIDE / Math.max(taken.pixelWidth, taken.pixelHeight);
+    const side = (px: number): number => fromUnit(Math.max(1, Math.round(px * k * 100) / 100), 'mm');
+    const page = { ...drawing.page, width: side(taken.pixelWidth), height: side(taken.pixelHeight) };
+    await sendChanges(
+      id,
+      revision,
+      [
+        { id: nanoid(12), ...setPage(drawing, page, 'Fit page to picture') },
+        { id: nanoid(12), ...placeReference(drawing, placedReference(page, taken)) },
+      ].filter((c) => c.steps.length > 0),
+    );
     return { id };
   } catch (error) {
     await ask(`/api/drawings/${id}`, { method: 'DELETE' });
     await ask(`/api/drawings/${id}?forever=1`, { method: 'DELETE' });
     throw error;
-  }
-}
-
-/** The size of a picture as it will be seen; that of a square when the browser cannot read it, for the server to tell why. */
-async function uprightSize(file: File): Promise<{ width: number; height: number }> {
-  const url = URL.createObjectURL(file);
-  try {
-    const image = new Image();
-    image.src = url;
-    await image.decode();
-    return { width: image.naturalWidth, height: image.naturalHeight };
-  } catch {
-    return { width: 1, height: 1 };
-  } finally {
-    URL.revokeObjectURL(url);
   }
 }

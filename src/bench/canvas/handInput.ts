@@ -17,6 +17,8 @@ export class HandInput {
   private panFrom: { id: number; at: Point } | null = null;
   private touches: Touch[] = [];
   private spaceHeld = false;
+  /** Whether what has the focus got it from a press of the pointer, not from the keyboard. */
+  private focusByPointer = false;
   private last: HandEvent | null = null;
   private readonly stop = new AbortController();
 
@@ -36,6 +38,7 @@ export class HandInput {
     element.addEventListener('pointerleave', this.leave, { signal });
     element.addEventListener('wheel', this.wheel, { signal, passive: false });
     element.addEventListener('contextmenu', (e) => e.preventDefault(), { signal });
+    window.addEventListener('pointerdown', () => (this.focusByPointer = true), { signal, capture: true });
     window.addEventListener('keydown', (e) => this.modifier(e, true), { signal });
     window.addEventListener('keyup', (e) => this.modifier(e, false), { signal });
     window.addEventListener('blur', () => this.holdSpace(false), { signal });
@@ -168,11 +171,16 @@ export class HandInput {
   };
 
   private modifier(e: KeyboardEvent, down: boolean): void {
+    if (e.key === 'Tab') this.focusByPointer = false;
     const target = e.target as HTMLElement | null;
     const isTyping = target?.closest('input, textarea, [contenteditable], [role="dialog"]');
     if (e.key === ' ' && !(down && isTyping)) {
-      const onControl = target?.closest('button, [role="button"], [role="option"], a');
-      if (down && onControl && this.pressed === null) return;
+      const control = target?.closest<HTMLElement>('button, [role="button"], [role="option"], a');
+      // Space presses a control that was reached by keys; one that was clicked lets go of it, for the hand wants to pan.
+      if (control && down && this.pressed === null) {
+        if (!this.focusByPointer) return;
+        control.blur();
+      }
       if (down) e.preventDefault();
       this.holdSpace(down);
     }

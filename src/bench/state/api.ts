@@ -42,9 +42,19 @@ export const keepAside = (
   changes: readonly Change[],
 ): Promise<{ id: string; title: string }> => askJson(`/api/drawings/${id}/aside`, 'POST', { base, changes });
 
-/** Sends a picture's bytes. Unless `place` is given, it is only taken in, not laid on the page. */
-export async function sendPicture(id: string, file: Blob, name: string, place = false): Promise<Reference> {
-  const query = new URLSearchParams({ name, ...(place ? {} : { place: '0' }) });
+/** As many bytes as the server takes; asked beforehand, since a refusal in the middle of sending looks like a lost line. */
+const MOST_BYTES = 60 * 1024 * 1024;
+
+/** Sends a picture's bytes to be taken in; laying it on the page is a change that the caller makes. */
+export async function sendPicture(id: string, file: Blob, name: string): Promise<Reference> {
+  if (file.size > MOST_BYTES) {
+    throw new ApiError(
+      413,
+      'too-large',
+      'The file is larger than 60 MB. Nothing was brought in; save it smaller and try again.',
+    );
+  }
+  const query = new URLSearchParams({ name, place: '0' });
   const { reference } = await ask<{ reference: Reference }>(`/api/drawings/${id}/references?${query}`, {
     method: 'POST',
     body: file,

@@ -16,6 +16,7 @@ type Listener = {
 };
 
 const MOST_AT_ONCE = 100;
+const NOT_KEPT = -1;
 const RETRY_MS = [300, 600, 1200, 2500, 5000];
 
 /**
@@ -39,7 +40,9 @@ export class Saver {
 
   push(change: Change): void {
     const base = this.revision + this.queue.length;
-    this.queue.push({ change, key: keepPending({ drawing: this.id, base, change }) });
+    // A browser that keeps nothing (private windows, a full disk) must not keep changes from being sent.
+    const key = keepPending({ drawing: this.id, base, change }).catch(() => NOT_KEPT);
+    this.queue.push({ change, key });
     this.tell();
     void this.run();
   }
@@ -81,7 +84,7 @@ export class Saver {
         this.revision = revision;
         this.queue.splice(0, batch.length);
         this.failures = 0;
-        await dropPending(await Promise.all(batch.map((b) => b.key)));
+        await this.drop(batch);
         this.tell();
       }
     } catch (error) {
@@ -100,6 +103,11 @@ export class Saver {
     this.timer = setTimeout(this.retryNow, delay);
   }
 
+  private async drop(sent: readonly { key: Promise<number> }[]): Promise<void> {
+    const keys = (await Promise.all(sent.map((s) => s.key))).filter((k) => k !== NOT_KEPT);
+    if (keys.length > 0) await dropPending(keys);
+  }
+
   private async setAside(why: ApiError): Promise<void> {
     this.stop();
     const outcome = await putAside(
@@ -108,7 +116,7 @@ export class Saver {
       this.queue.map((q) => q.change),
     );
     if ('title' in outcome) {
-      await dropPending(await Promise.all(this.queue.map((q) => q.key)));
+      await this.drop(this.queue);
       const count = this.queue.length;
       this.queue = [];
       this.listener.onAside({ ...outcome, count });

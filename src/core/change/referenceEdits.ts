@@ -20,7 +20,7 @@ export function fitOnPage(
 /** A picture as it lies on the page at first: fitted, dimmed, locked. */
 export function placedReference(
   page: Page,
-  picture: { id: string; name: string; picture: string; pixelWidth: number; pixelHeight: number },
+  picture: Pick<Reference, 'id' | 'name' | 'picture' | 'pixelWidth' | 'pixelHeight'>,
 ): Reference {
   return {
     ...picture,

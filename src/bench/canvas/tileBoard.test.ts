@@ -1,0 +1,132 @@
+import { wanderingDrawing } from '@/core/test/drawings';
+import { TILE, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
+
+/** A painter that does what it is told, when it is told to. */
+class FakePainter {
+  static all: FakePainter[] = [];
+  onmessage: ((e: { data: FromPainter }) => void) | null = null;
+  onerror: ((e: { message: string }) => void) | null = null;
+  told: ToPainter[] = [];
+  ended = false;
+
+  constructor() {
+    FakePainter.all.push(this);
+  }
+  postMessage(m: ToPainter): void {
+    this.told.push(m);
+  }
+  terminate(): void {
+    this.ended = true;
+  }
+  answer(data: FromPainter): void {
+    this.onmessage!({ data });
+  }
+  /** Paints all that was asked for last. */
+  paint(): number {
+    const want = this.told.findLast((m) => m.kind === 'want');
+    if (want?.kind !== 'want') return 0;
+    for (const [column, row] of want.tiles) {
+      this.answer({ kind: 'tile', scale: want.scale, column, row, bitmap: { close: () => undefined } as ImageBitmap });
+    }
+    return want.tiles.length;
+  }
+}
+
+globalThis.Worker = FakePainter as never;
+Object.defineProperty(globalThis, 'navigator', { value: { hardwareConcurrency: 4 }, configurable: true });
+
+const window = { width: 1000, height: 600 };
+const view = { scale: 1, x: 0, y: 0 };
+const drawn: number[][] = [];
+const context = { drawImage: (_: unknown, ...at: number[]) => drawn.push(at) } as unknown as CanvasRenderingContext2D;
+
+async function newBoard() {
+  FakePainter.all = [];
+  const failures: string[] = [];
+  let news = 0;
+  const { TileBoard } = await import('./tileBoard');
+  const board = new TileBoard(
+    () => news++,
+    (why) => failures.push(why),
+  );
+  return { board, painters: FakePainter.all, failures, news: () => news };
+}
+
+beforeEach(() => {
+  drawn.length = 0;
+  jest.useFakeTimers();
+});
+afterEach(() => jest.useRealTimers());
+
+test('the window and a ring around it are asked for, each tile of one painter, the middle first', async () => {
+  const { board, painters } = await newBoard();
+  board.see(view, window, 1);
+  const wants = painters.map((p) => p.told.findLast((m) => m.kind === 'want'));
+  const tiles = wants.flatMap((w) => (w?.kind === 'want' ? w.tiles : []));
+  const keys = tiles.map((t) => t.join());
+  expect(new Set(keys).size).toBe(keys.length);
+  // Columns 0 and 1, rows 0 and 1 are in the window.
+  expect(keys.sort()).toEqual([-1, 0, 1, 2].flatMap((c) => [-1, 0, 1, 2].map((r) => `${c},${r}`)).sort());
+  for (const w of wants) if (w?.kind === 'want') expect(Math.max(...w.tiles.slice(0, 2).flat())).toBeLessThanOrEqual(1);
+  board.see(view, window, 1);
+  expect(painters[0].told.filter((m) => m.kind === 'want')).toHaveLength(1);
+});
+
+test('old tiles are shown, scaled, until all of the new ones are there; then it is sharp', async () => {
+  const { board, painters } = await newBoard();
+  board.see(view, window, 1);
+  painters.forEach((p) => p.paint());
+  board.paint(context, view, window, 1, true);
+  expect(board.isSharp(view, window, 1)).toBe(true);
+  expect(drawn).toContainEqual([TILE, 0]);
+
+  const nearer = { scale: 1.2, x: 0, y: 0 };
+  board.see(nearer, window, 1);
+  expect(painters[0].told.filter((m) => m.kind === 'want')).toHaveLength(1);
+  drawn.length = 0;
+  board.paint(context, nearer, window, 1, false);
+  expect(drawn).toContainEqual([
+    Math.round(TILE * 1.2),
+    0,
+    Math.round(TILE * 2.4) - Math.round(TILE * 1.2),
+    Math.round(TILE * 1.2),
+  ]);
+  expect(board.isSharp(nearer, window, 1)).toBe(false);
+  jest.advanceTimersByTime(200);
+  painters[0].paint();
+  board.paint(context, nearer, window, 1, true);
+  expect(board.isSharp(nearer, window, 1)).toBe(false);
+  painters[1].paint();
+  board.paint(context, nearer, window, 1, true);
+  expect(board.isSharp(nearer, window, 1)).toBe(true);
+});
+
+test('a zoom that goes far does not wait for its end', async () => {
+  const { board, painters } = await newBoard();
+  board.see(view, window, 1);
+  painters.forEach((p) => p.paint());
+  board.see({ ...view, scale: 1.6 }, window, 1);
+  expect(painters[0].told.filter((m) => m.kind === 'want')).toHaveLength(2);
+});
+
+test('it has caught up when the last painter has; lines are hidden once', async () => {
+  const { board, painters } = await newBoard();
+  const order = board.load(wanderingDrawing(2, 2, 1));
+  expect(board.shows(order)).toBe(false);
+  painters[0].answer({ kind: 'caughtUp', order });
+  expect(board.shows(order)).toBe(false);
+  painters[1].answer({ kind: 'caughtUp', order });
+  expect(board.shows(order)).toBe(true);
+  const hidden = board.hide(['l0']);
+  expect(board.hide(['l0'])).toBe(hidden);
+  expect(painters.map((p) => p.told.filter((m) => m.kind === 'hide').length)).toEqual([1, 1]);
+});
+
+test('a painter that fails is told of, and all end with the board', async () => {
+  const { board, painters, failures, news } = await newBoard();
+  painters[1].answer({ kind: 'failed', why: 'no memory' });
+  painters[0].onerror!({ message: 'gone' });
+  expect([failures, news()]).toEqual([['no memory', 'gone'], 0]);
+  board.dispose();
+  expect(painters.every((p) => p.ended)).toBe(true);
+});
