@@ -1,14 +1,12 @@
 import { chromium, type Page } from '@playwright/test';
-import { spawn } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import { launchOptions, Program } from '../e2e/program';
 
 /** Takes the pictures in docs/screenshots of the built program, from the demo's data in a folder of its own. */
-
-const port = process.env.SHOTS_PORT!;
-const base = `http://127.0.0.1:${port}`;
 
 async function shoot(page: Page, name: string): Promise<void> {
   await page.waitForTimeout(500);
@@ -18,26 +16,14 @@ async function shoot(page: Page, name: string): Promise<void> {
 
 async function main(): Promise<void> {
   const data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-shots-'));
-  const server = spawn(process.execPath, ['e2e/startServer.mjs'], {
-    env: { ...process.env, YELLOW_QUILL_DATA: data, PORT: port },
-    stdio: 'ignore',
+  spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/make.ts'], {
+    env: { ...process.env, YELLOW_QUILL_DATA: data },
   });
+  const program = new Program(data);
   try {
-    for (
-      let i = 0;
-      i < 300 &&
-      !(await fetch(`${base}/api/health`).then(
-        (r) => r.ok,
-        () => false,
-      ));
-      i++
-    )
-      await new Promise((r) => setTimeout(r, 300));
-    const browser = await chromium.launch({
-      executablePath: process.env.CHROMIUM,
-      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-    });
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: base });
+    await program.start();
+    const browser = await chromium.launch(launchOptions);
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: program.base });
     await page.goto('/');
     await page.waitForTimeout(2_500);
     await shoot(page, 'home');
@@ -89,7 +75,7 @@ async function main(): Promise<void> {
     await shoot(page, 'keys');
     await browser.close();
   } finally {
-    server.kill('SIGTERM');
+    await program.stop();
     rmSync(data, { recursive: true, force: true });
   }
 }

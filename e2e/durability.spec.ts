@@ -1,61 +1,19 @@
 import { expect, test } from '@playwright/test';
-import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { BenchHand, makeDrawing, near } from './bench';
+import { Program } from './program';
 
-/** A server of this test's own, that can be killed. */
-class OwnServer {
-  private child: ChildProcess | undefined;
-  private readonly data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-kill-'));
-  port = 0;
-
-  async start(): Promise<void> {
-    this.port ||= await new Promise<number>((resolve) => {
-      const probe = createServer().listen(0, '127.0.0.1', () => {
-        const { port } = probe.address() as { port: number };
-        probe.close(() => resolve(port));
-      });
-    });
-    this.child = spawn(
-      process.execPath,
-      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)],
-      {
-        env: { ...process.env, YELLOW_QUILL_DATA: this.data },
-        stdio: 'ignore',
-      },
-    );
-    await expect
-      .poll(
-        () =>
-          fetch(`http://127.0.0.1:${this.port}/api/health`).then(
-            (r) => r.ok,
-            () => false,
-          ),
-        { timeout: 30_000 },
-      )
-      .toBe(true);
-  }
-
-  kill(): Promise<void> {
-    return new Promise((resolve) => {
-      this.child!.once('exit', () => resolve());
-      this.child!.kill('SIGKILL');
-    });
-  }
-}
-
-const server = new OwnServer();
-test.afterAll(() => server.kill());
+const server = new Program(mkdtempSync(path.join(tmpdir(), 'yellow-quill-kill-')));
+test.afterAll(() => server.stop());
 
 test('kill -9 between two changes: what was acknowledged is there, and the page goes on without a reload', async ({
   browser,
 }) => {
   await server.start();
   const context = await browser.newContext({
-    baseURL: `http://127.0.0.1:${server.port}`,
+    baseURL: server.base,
     viewport: { width: 1280, height: 800 },
   });
   const page = await context.newPage();
@@ -72,7 +30,7 @@ test('kill -9 between two changes: what was acknowledged is there, and the page 
   await hand.click(places[0]);
   await hand.click(places[1]);
   expect(await hand.nodes()).toHaveLength(2);
-  await server.kill();
+  await server.stop('SIGKILL');
 
   await hand.click(places[2]);
   await hand.click(places[3]);
@@ -86,7 +44,7 @@ test('kill -9 between two changes: what was acknowledged is there, and the page 
   places.forEach((p, i) => near(nodes[i].point, p));
 
   // Waiting changes outlive the page as well.
-  await server.kill();
+  await server.stop('SIGKILL');
   await page.keyboard.press('Backspace');
   await expect(page.locator('.save')).toHaveText('1 change waiting here');
   await page.close();

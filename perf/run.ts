@@ -1,5 +1,4 @@
 import { chromium } from '@playwright/test';
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import path from 'node:path';
@@ -7,6 +6,7 @@ import { placedReference } from '../src/core/change/referenceEdits';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
+import { launchOptions, Program } from '../e2e/program';
 import { nearestLine } from './nearest';
 import * as probe from './probe';
 import * as scene from './scene';
@@ -33,35 +33,11 @@ async function main(): Promise<void> {
   const { id } = keepDrawing('Scene', drawing, 'refine');
   closeDatabase();
 
-  const port = process.env.PERF_PORT!;
-  const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], {
-    env: process.env,
-    stdio: 'ignore',
-  });
+  const program = new Program(data);
   try {
-    const base = `http://127.0.0.1:${port}`;
-    for (
-      let i = 0;
-      i < 100 &&
-      !(await fetch(`${base}/api/health`).then(
-        (r) => r.ok,
-        () => false,
-      ));
-      i++
-    )
-      await new Promise((r) => setTimeout(r, 200));
-    const browser = await chromium.launch({
-      executablePath: process.env.CHROMIUM,
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    });
+    await program.start();
+    const { base } = program;
+    const browser = await chromium.launch(launchOptions);
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     // The bundler wraps functions in a call of this name.
     await page.addInitScript('globalThis.__name = (f) => f');
@@ -151,7 +127,7 @@ async function main(): Promise<void> {
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);
   } finally {
-    server.kill('SIGTERM');
+    await program.stop();
     rmSync(data, { recursive: true, force: true });
   }
 }

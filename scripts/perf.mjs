@@ -1,7 +1,7 @@
 /** `npm run perf`: measures, and prints JSON. */
-import { ensureBuilt, ensureChromium, ensureInstalled, freePort, runTool } from './steps.mjs';
+import { ensureBuilt, ensureChromium, ensureInstalled, runTool } from './steps.mjs';
 
 ensureInstalled();
 const CHROMIUM = ensureChromium();
 if (!ensureBuilt()) process.exit(1);
-process.exit(runTool('tsx', ['perf/run.ts'], { CHROMIUM, PERF_PORT: String(await freePort()) }) ? 0 : 1);
+process.exit(runTool('tsx', ['perf/run.ts'], { CHROMIUM }) ? 0 : 1);

@@ -1,7 +1,7 @@
 /** `npm run screenshots`: takes the pictures in docs/screenshots anew. */
-import { ensureBuilt, ensureChromium, ensureInstalled, freePort, runTool } from './steps.mjs';
+import { ensureBuilt, ensureChromium, ensureInstalled, runTool } from './steps.mjs';
 
 ensureInstalled();
 const CHROMIUM = ensureChromium();
 if (!ensureBuilt()) process.exit(1);
-process.exit(runTool('tsx', ['demo/screenshots.ts'], { CHROMIUM, SHOTS_PORT: String(await freePort()) }) ? 0 : 1);
+process.exit(runTool('tsx', ['demo/screenshots.ts'], { CHROMIUM }) ? 0 : 1);

@@ -1,11 +1,12 @@
 'use client';
 
 import { MoreOutlined } from '@ant-design/icons';
-import { App, Button, Dropdown, Input } from 'antd';
+import { App, Button, Dropdown } from 'antd';
 import Link from 'next/link';
 import { useState } from 'react';
 import type { DrawingCard as Card } from '@/server/drawings';
 import { formatSince } from '@/ui/format';
+import { NameField } from '@/ui/NameField';
 
 export type CardActions = {
   rename(card: Card, title: string): Promise<void>;
@@ -20,11 +21,10 @@ type Props = { card: Card; now: number; actions: CardActions; inBin?: boolean };
 /** One drawing: how it looks, how far it is, when it was last changed. */
 export function DrawingCard({ card, now, actions, inBin }: Props) {
   const { modal } = App.useApp();
-  const [title, setTitle] = useState<string | null>(null);
-  const keep = (): void => {
-    const wanted = title?.trim();
-    setTitle(null);
-    if (wanted && wanted !== card.title) void actions.rename(card, wanted);
+  const [renaming, setRenaming] = useState(false);
+  const keep = (title: string | null): void => {
+    setRenaming(false);
+    if (title) void actions.rename(card, title);
   };
   const sure = (): void =>
     void modal.confirm({
@@ -41,7 +41,7 @@ export function DrawingCard({ card, now, actions, inBin }: Props) {
         { key: 'gone', label: 'Delete for good', danger: true, onClick: sure },
       ]
     : [
-        { key: 'rename', label: 'Rename', onClick: () => setTitle(card.title) },
+        { key: 'rename', label: 'Rename', onClick: () => setRenaming(true) },
         { key: 'copy', label: 'Duplicate', onClick: () => void actions.duplicate(card) },
         { key: 'bin', label: 'Delete', onClick: () => void actions.bin(card) },
       ];
@@ -58,20 +58,10 @@ export function DrawingCard({ card, now, actions, inBin }: Props) {
       )}
       <div className="about">
         <div>
-          {title === null ? (
-            <strong title={card.title}>{card.title}</strong>
+          {renaming ? (
+            <NameField label="Title" value={card.title} onDone={keep} />
           ) : (
-            <Input
-              size="small"
-              autoFocus
-              aria-label="Title"
-              maxLength={200}
-              value={title}
-              onChange={(e) => setTitle(e.target.value)}
-              onBlur={keep}
-              onPressEnter={keep}
-              onKeyDown={(e) => e.key === 'Escape' && setTitle(null)}
-            />
+            <strong title={card.title}>{card.title}</strong>
           )}
           <small>
             <i>{card.stage}</i> {formatSince(card.changedAt, now)}

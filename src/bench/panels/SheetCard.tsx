@@ -1,37 +1,31 @@
 'use client';
 
-import {
-  DeleteOutlined,
-  EyeInvisibleOutlined,
-  EyeOutlined,
-  HolderOutlined,
-  LockOutlined,
-  UnlockOutlined,
-} from '@ant-design/icons';
+import { HolderOutlined } from '@ant-design/icons';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { Button, ColorPicker, Input } from 'antd';
+import { ColorPicker } from 'antd';
 import { useState, type CSSProperties } from 'react';
 import type { Sheet } from '@/core';
 import { removeSheet, setSheet, tagColours } from '@/core/change/sheetEdits';
+import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
+import { NameField } from '@/ui/NameField';
 import { useBench, useBenchState } from '../benchContext';
 
 /** One sheet as a paper card: its tag colour, name, what is on it, whether it can be seen and drawn on. */
 export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean }) {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
-  const [name, setName] = useState<string | null>(null);
+  const [renaming, setRenaming] = useState(false);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({
     id: sheet.id,
     disabled: reading,
   });
   const set = (after: Parameters<typeof setSheet>[2], label: string): void =>
     void bench.commit(setSheet(bench.getState().drawing, sheet.id, after, label));
-  const rename = (): void => {
-    const wanted = name?.trim();
-    setName(null);
-    if (wanted) set({ name: wanted.slice(0, 200) }, 'Rename sheet');
+  const rename = (name: string | null): void => {
+    setRenaming(false);
+    if (name) set({ name }, 'Rename sheet');
   };
   const remove = (): void => {
     bench.commit(removeSheet(bench.getState().drawing, sheet.id));
@@ -64,65 +58,36 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
       >
         <button type="button" className="tag" aria-label={`Tag colour of ${sheet.name}`} title="Tag colour" />
       </ColorPicker>
-      {name === null ? (
+      {!renaming ? (
         <button
           type="button"
           className="name"
           aria-pressed={isActive}
           title="Work on this sheet (F2 or double-click: rename)"
           onClick={() => bench.setState({ sheet: sheet.id })}
-          onDoubleClick={() => !reading && setName(sheet.name)}
-          onKeyDown={(e) => e.key === 'F2' && !reading && setName(sheet.name)}
+          onDoubleClick={() => !reading && setRenaming(true)}
+          onKeyDown={(e) => e.key === 'F2' && !reading && setRenaming(true)}
         >
           <span>{sheet.name}</span>
           <small>{state.join(' · ')}</small>
         </button>
       ) : (
-        <Input
-          size="small"
-          autoFocus
-          aria-label="Sheet name"
-          value={name}
-          maxLength={200}
-          onFocus={(e) => e.target.select()}
-          onChange={(e) => setName(e.target.value)}
-          onBlur={rename}
-          onPressEnter={rename}
-          onKeyDown={(e) => {
-            if (e.key === 'Escape') setName(null);
-            e.stopPropagation();
-          }}
-        />
+        <NameField label="Sheet name" value={sheet.name} onDone={rename} />
       )}
       <div className="sheet-buttons">
-        <Button
-          type="text"
-          size="small"
+        <ShowButton
+          what={sheet.name}
+          shown={sheet.visible}
           disabled={reading}
-          icon={sheet.visible ? <EyeOutlined /> : <EyeInvisibleOutlined />}
-          aria-label={`${sheet.visible ? 'Hide' : 'Show'} ${sheet.name}`}
-          title={sheet.visible ? 'Hide' : 'Show'}
           onClick={() => set({ visible: !sheet.visible }, sheet.visible ? 'Hide sheet' : 'Show sheet')}
         />
-        <Button
-          type="text"
-          size="small"
+        <LockButton
+          what={sheet.name}
+          locked={sheet.locked}
           disabled={reading}
-          icon={sheet.locked ? <LockOutlined /> : <UnlockOutlined />}
-          aria-label={`${sheet.locked ? 'Unlock' : 'Lock'} ${sheet.name}`}
-          title={sheet.locked ? 'Unlock' : 'Lock'}
           onClick={() => set({ locked: !sheet.locked }, sheet.locked ? 'Unlock sheet' : 'Lock sheet')}
         />
-        <Button
-          type="text"
-          size="small"
-          className="quiet"
-          disabled={reading}
-          icon={<DeleteOutlined />}
-          aria-label={`Delete ${sheet.name}`}
-          title="Delete"
-          onClick={remove}
-        />
+        <RemoveButton what={sheet.name} verb={['Delete', '']} disabled={reading} onClick={remove} />
         <button
           type="button"
           className="grip"

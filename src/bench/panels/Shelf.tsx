@@ -1,17 +1,11 @@
 'use client';
 
-import {
-  DeleteOutlined,
-  EyeInvisibleOutlined,
-  EyeOutlined,
-  LockOutlined,
-  PlusOutlined,
-  UnlockOutlined,
-} from '@ant-design/icons';
+import { PlusOutlined } from '@ant-design/icons';
 import { Button, Slider, Upload } from 'antd';
 import { useState } from 'react';
 import type { Reference } from '@/core';
 import { removeReference, setReference } from '@/core/change/referenceEdits';
+import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatNumber, formatShare } from '@/ui/format';
 import { bringIn, goToStage } from '../actions';
 import { useBench, useBenchState } from '../benchContext';
@@ -72,6 +66,10 @@ function ReferenceCard({ reference: r, reading }: { reference: Reference; readin
     goToStage(bench, 'prepare');
     bench.setState({ tool: 'place', reference: r.id });
   };
+  const takeAway = (): void => {
+    bench.commit(removeReference(bench.getState().drawing, r.id));
+    bench.tell(`“${r.name}” was taken away.`, { label: 'Undo', run: () => bench.undo() });
+  };
   return (
     <li className="reference" data-reference={r.name}>
       {/* eslint-disable-next-line @next/next/no-img-element -- the server gives it in just this size */}
@@ -103,37 +101,14 @@ function ReferenceCard({ reference: r, reading }: { reference: Reference; readin
           }}
         />
         <div className="reference-buttons">
-          <Button
-            type="text"
-            size="small"
+          <ShowButton
+            what={r.name}
+            shown={r.visible}
             disabled={reading}
-            icon={r.visible ? <EyeOutlined /> : <EyeInvisibleOutlined />}
-            aria-label={`${r.visible ? 'Hide' : 'Show'} ${r.name}`}
-            title={r.visible ? 'Hide' : 'Show'}
             onClick={() => bench.commit(edit({ visible: !r.visible }, r.visible ? 'Hide reference' : 'Show reference'))}
           />
-          <Button
-            type="text"
-            size="small"
-            disabled={reading}
-            icon={r.locked ? <LockOutlined /> : <UnlockOutlined />}
-            aria-label={`${r.locked ? 'Unlock' : 'Lock'} ${r.name}`}
-            title={r.locked ? 'Unlock, to move or scale it' : 'Lock'}
-            onClick={unlock}
-          />
-          <Button
-            type="text"
-            size="small"
-            className="quiet"
-            disabled={reading}
-            icon={<DeleteOutlined />}
-            aria-label={`Take ${r.name} away`}
-            title="Take away"
-            onClick={() => {
-              bench.commit(removeReference(bench.getState().drawing, r.id));
-              bench.tell(`“${r.name}” was taken away.`, { label: 'Undo', run: () => bench.undo() });
-            }}
-          />
+          <LockButton what={r.name} locked={r.locked} disabled={reading} onClick={unlock} />
+          <RemoveButton what={r.name} verb={['Take', 'away']} disabled={reading} onClick={takeAway} />
         </div>
       </div>
     </li>

@@ -1,9 +1,10 @@
 'use client';
 
 import { QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
-import { Button, Input } from 'antd';
+import { Button } from 'antd';
 import Link from 'next/link';
 import { useState } from 'react';
+import { NameField } from '@/ui/NameField';
 import { quillMark } from '@/ui/toolIcons';
 import { formatCount, formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../benchContext';
@@ -74,35 +75,20 @@ function Title() {
   const bench = useBench();
   const title = useBenchState((s) => s.title);
   const id = useBenchState((s) => s.id);
-  const [text, setText] = useState<string | null>(null);
-  const keep = async (): Promise<void> => {
-    const wanted = text?.trim();
-    setText(null);
-    if (!wanted || wanted === title) return;
+  const [renaming, setRenaming] = useState(false);
+  const keep = async (wanted: string | null): Promise<void> => {
+    setRenaming(false);
+    if (!wanted) return;
     bench.setState({ title: wanted });
     await askJson(`/api/drawings/${id}`, 'PATCH', { title: wanted }).catch((e: Error) => {
       bench.setState({ title });
       bench.tell(`The title stays “${title}”: ${e.message}`, undefined, 'warning');
     });
   };
-  if (text === null) {
-    return (
-      <button type="button" className="title" title="Rename" onClick={() => setText(title)}>
-        {title}
-      </button>
-    );
-  }
+  if (renaming) return <NameField label="Title" value={title} onDone={keep} />;
   return (
-    <Input
-      size="small"
-      autoFocus
-      aria-label="Title"
-      maxLength={200}
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={keep}
-      onPressEnter={keep}
-      onKeyDown={(e) => e.key === 'Escape' && setText(null)}
-    />
+    <button type="button" className="title" title="Rename" onClick={() => setRenaming(true)}>
+      {title}
+    </button>
   );
 }

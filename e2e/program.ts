@@ -1,0 +1,64 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { createServer } from 'node:net';
+
+/** How the browser is started for tests, measurements and pictures alike: Debian's Chromium, nothing fetched. */
+export const launchOptions = {
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+
+/** The built program on a data folder and port of its own. It can be killed and started again. */
+export class Program {
+  private child: ChildProcess | undefined;
+  private port = 0;
+
+  constructor(private readonly data: string) {}
+
+  get base(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async start(): Promise<void> {
+    this.port ||= await freePort();
+    const next = ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)];
+    this.child = spawn(process.execPath, next, {
+      env: { ...process.env, YELLOW_QUILL_DATA: this.data },
+      stdio: 'ignore',
+    });
+    for (let i = 0; i < 200; i++) {
+      if (
+        await fetch(`${this.base}/api/health`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        return;
+      await new Promise((r) => setTimeout(r, 150));
+    }
+    throw new Error('the program did not start');
+  }
+
+  stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+    return new Promise((resolve) => {
+      if (!this.child || this.child.exitCode !== null || this.child.signalCode !== null) return resolve();
+      this.child.once('exit', () => resolve());
+      this.child.kill(signal);
+    });
+  }
+}
