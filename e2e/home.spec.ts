@@ -62,3 +62,32 @@ test('a card: rename, duplicate, delete with undo, put back from the bin, delete
   await page.getByRole('button', { name: 'Delete for good' }).click();
   await expect(page.getByText('Renamed card (copy)', { exact: true })).toHaveCount(0);
 });
+
+for (const way of ['drop', 'paste'] as const) {
+  test(`a picture can be brought by ${way}, onto a page of its proportions`, async ({ page }) => {
+    await page.goto('/');
+    await page.waitForTimeout(500);
+    const bytes = [
+      ...(await sharp({ create: { width: 200, height: 400, channels: 3, background: '#aa8844' } })
+        .png()
+        .toBuffer()),
+    ];
+    await page.evaluate(
+      ([content, event]) => {
+        const data = new DataTransfer();
+        data.items.add(new File([new Uint8Array(content as number[])], 'tall.png', { type: 'image/png' }));
+        const target = event === 'drop' ? document.querySelector('.home')! : window;
+        const made =
+          event === 'drop'
+            ? new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true })
+            : new ClipboardEvent('paste', { clipboardData: data, bubbles: true });
+        target.dispatchEvent(made);
+      },
+      [bytes, way] as const,
+    );
+    await expect(page.locator('[data-reference="tall.png"]')).toBeVisible({ timeout: 30_000 });
+    const { drawing } = await (await page.request.get(`/api/drawings/${page.url().split('/').at(-1)}`)).json();
+    expect(drawing.page.width / drawing.page.height).toBeCloseTo(0.5, 3);
+    expect(drawing.references[0].width).toBeCloseTo(drawing.page.width, 1);
+  });
+}

@@ -144,3 +144,48 @@ test('keys can be seen in one place', async ({ page, request }) => {
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
 });
+
+test('Space pans right after a button was clicked, and presses one that was reached by keys', async ({
+  page,
+  request,
+}) => {
+  const hand = await BenchHand.open(page, await makeDrawing(request));
+  const kept = async (): Promise<{ x: number; y: number }> => {
+    await page.waitForTimeout(350);
+    return page.evaluate((key) => JSON.parse(localStorage.getItem(key)!).view, `yellow-quill:session:${hand.id}`);
+  };
+  await page.getByRole('button', { name: 'Lock Sheet 1' }).click();
+  await hand.move({ x: 300, y: 300 });
+  await page.keyboard.down('Space');
+  await page.mouse.down();
+  await hand.move({ x: 350, y: 275 });
+  await page.mouse.up();
+  await page.keyboard.up('Space');
+  const view = await kept();
+  expect(view.x - hand.view.x).toBeCloseTo(50 * hand.view.scale, 0);
+  expect(view.y - hand.view.y).toBeCloseTo(-25 * hand.view.scale, 0);
+  expect((await hand.saved()).sheets[0].locked).toBe(true);
+  const lock = page.getByRole('button', { name: /^(Lock|Unlock) Sheet 1/ });
+  await page.getByRole('button', { name: 'Hide Sheet 1' }).focus();
+  await page.keyboard.press('Tab');
+  await expect(lock).toBeFocused();
+  await page.keyboard.press('Space');
+  expect((await hand.saved()).sheets[0].locked).toBe(false);
+});
+
+test('the page: its size in units and arithmetic, its resolution, and undo', async ({ page, request }) => {
+  const hand = await BenchHand.open(page, await makeDrawing(request), { stage: 'prepare', tool: 'place' });
+  const width = page.getByRole('textbox', { name: 'Page width' });
+  await width.fill('2in * 3');
+  await width.press('Enter');
+  const dpi = page.getByRole('spinbutton', { name: 'Resolution of the page' });
+  await dpi.fill('150');
+  await dpi.press('Enter');
+  await expect.poll(async () => (await hand.saved()).page).toMatchObject({ width: 576, height: 600, dpi: 150 });
+  await expect(page.getByRole('group', { name: 'Page' })).toContainText('900 x 938');
+  await width.press('Escape');
+  await page.getByTestId('page').click({ position: { x: 20, y: 500 } });
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect((await hand.saved()).page).toMatchObject({ width: 800, dpi: 96 });
+});

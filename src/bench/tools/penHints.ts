@@ -10,6 +10,11 @@ export const startHints: Hint[] = [
   { keys: 'hold V', what: 'lift the reference away' },
 ];
 
+/** On a sheet that is locked or hidden. */
+export const refusedHints: Hint[] = [
+  { keys: 'locked or hidden', what: 'the pen leaves this sheet alone; a click offers the way out' },
+];
+
 /** While the button is down. */
 export const shapingHints = (closes: boolean): Hint[] => [
   { keys: 'drag', what: 'shape the curve' },

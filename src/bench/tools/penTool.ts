@@ -9,7 +9,7 @@ import { cornerAt } from '@/core/drawing/run';
 import { add, distance, scale, snapDirection, subtract } from '@/core/geometry/point';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
-import { nextHints, shapingHints, startHints } from './penHints';
+import { nextHints, refusedHints, shapingHints, startHints } from './penHints';
 import { paintPenLine } from './penMarks';
 import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
@@ -279,6 +279,7 @@ export class PenTool implements Tool {
   hints(): Hint[] {
     const g = this.gesture;
     if (g && g.for !== 'drop') return shapingHints(g.for === 'close');
+    if (this.pointer() === 'refuse') return refusedHints;
     if (!this.current()) return startHints;
     return nextHints[this.at ? this.targetOf(this.at) : 'place'];
   }

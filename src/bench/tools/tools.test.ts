@@ -102,6 +102,7 @@ describe('pen', () => {
     hand.key('Escape');
     hand.bench.commit(setSheet(drawing, sheet, { locked: true }, 'Lock'));
     expect(hand.tool.pointer()).toBe('refuse');
+    expect(hand.tool.hints()[0].keys).toBe('locked or hidden');
   });
 
   test('undo past the start of a line puts the pen down; the next press begins anew', () => {
