@@ -178,7 +178,7 @@ test('the page: its size in units and arithmetic, its resolution, and undo', asy
   const width = page.getByRole('textbox', { name: 'Page width' });
   await width.fill('2in * 3');
   await width.press('Enter');
-  const dpi = page.getByRole('spinbutton', { name: 'Resolution of the page' });
+  const dpi = page.getByRole('textbox', { name: 'Resolution of the page' });
   await dpi.fill('150');
   await dpi.press('Enter');
   await expect.poll(async () => (await hand.saved()).page).toMatchObject({ width: 576, height: 600, dpi: 150 });

@@ -125,4 +125,9 @@ test('a width that makes no sense is refused where it was typed', async ({ page 
   await expect(width).toHaveAttribute('aria-invalid', 'true');
   await width.press('Escape');
   await expect(width).toHaveValue('2');
+  await expect(width).toHaveAttribute('aria-invalid', 'false');
+  await width.fill('9');
+  await width.press('Escape');
+  await expect(width).toHaveValue('2');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
 });

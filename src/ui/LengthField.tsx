@@ -1,9 +1,8 @@
 'use client';
 
-import { Input } from 'antd';
-import { useState } from 'react';
 import type { Unit } from '@/core';
 import { toUnit } from '@/core/drawing/unit';
+import { FigureField } from './FigureField';
 import { formatNumber } from './format';
 import { parseLength } from './measure';
 
@@ -18,60 +17,26 @@ type Props = {
   onCommit: (px: number) => void;
 };
 
-/** A field for a length. It takes units and arithmetic; Enter or leaving it sets the value, Escape gives it up, arrows step. */
+/** What one press of an arrow adds, in page units: a pixel, a quarter point, a tenth of a millimetre. */
+const stepOf = (unit: Unit): number => (unit === 'px' ? 1 : unit === 'pt' ? 96 / 72 / 4 : 96 / 25.4 / 10);
+
+/** A field for a length. It takes units and arithmetic. */
 export function LengthField({ label, value, unit, min = -1e6, max = 1e6, disabled, onCommit }: Props) {
-  const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState(false);
-  const shown = text ?? (value === null ? '' : formatNumber(toUnit(value, unit), 3).replace(/,/g, ''));
-
-  const commit = (): void => {
-    if (text === null) return;
-    const px = parseLength(text.replace(new RegExp(`\\s*${unit}$`), ` ${unit}`), unit);
-    const ok = px !== null && px >= min && px <= max;
-    setWrong(!ok);
-    if (!ok) return;
-    setText(null);
-    if (value === null || Math.abs(px - value) > 1e-9) onCommit(px);
+  const bounded = (px: number): number => Math.min(max, Math.max(min, px));
+  const read = (text: string): number | null => {
+    const px = parseLength(text, unit);
+    return px !== null && px >= min && px <= max ? px : null;
   };
-
-  const step = (by: number): void => {
-    const base = (text !== null && parseLength(text, unit)) || value || 0;
-    const px = Math.min(
-      max,
-      Math.max(min, base + by * (unit === 'px' ? 1 : unit === 'pt' ? 4 / 3 / 4 : 96 / 25.4 / 10)),
-    );
-    setText(null);
-    setWrong(false);
-    onCommit(px);
-  };
-
   return (
-    <Input
-      className="length-field"
-      aria-label={label}
-      aria-invalid={wrong}
-      size="small"
+    <FigureField
+      label={label}
+      shown={value === null ? null : formatNumber(toUnit(value, unit), 3).replace(/,/g, '')}
+      unit={unit}
+      help="A length, such as 3 mm or 2pt + 0.5"
       disabled={disabled}
-      status={wrong ? 'error' : undefined}
-      value={shown}
-      placeholder={value === null ? 'mixed' : undefined}
-      title={wrong ? 'A length, such as 3 mm or 2pt + 0.5' : undefined}
-      suffix={<span className="unit">{unit}</span>}
-      onChange={(e) => setText(e.target.value)}
-      onFocus={(e) => e.target.select()}
-      onBlur={commit}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') commit();
-        else if (e.key === 'Escape') {
-          setText(null);
-          setWrong(false);
-          e.currentTarget.blur();
-        } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
-          e.preventDefault();
-          step((e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 10 : 1));
-        }
-        e.stopPropagation();
-      }}
+      read={read}
+      stepped={(text, steps) => bounded(((text !== null && read(text)) || value || 0) + steps * stepOf(unit))}
+      onCommit={(px) => (value === null || Math.abs(px - value) > 1e-9) && onCommit(px)}
     />
   );
 }

@@ -1,37 +1,40 @@
 'use client';
 
-import { InputNumber } from 'antd';
+import { FigureField } from './FigureField';
+import { formatNumber } from './format';
+import { parseNumber } from './measure';
 
 type Props = {
   label: string;
   value: number;
   min: number;
   max: number;
+  /** Decimals that count; none by default. */
+  digits?: number;
+  unit?: string;
   disabled?: boolean;
   onCommit: (value: number) => void;
 };
 
-/** A whole number, set by Enter, by leaving the field, or by stepping. */
-export function NumberField({ label, value, min, max, disabled, onCommit }: Props) {
+/** A field for a number. It takes arithmetic. */
+export function NumberField({ label, value, min, max, digits = 0, unit, disabled, onCommit }: Props) {
+  const rounded = (n: number): number => Math.round(n * 10 ** digits) / 10 ** digits;
+  const read = (text: string): number | null => {
+    const n = parseNumber(text);
+    return n !== null && n >= min && n <= max ? rounded(n) : null;
+  };
   return (
-    <InputNumber
-      size="small"
-      aria-label={label}
-      value={value}
-      min={min}
-      max={max}
-      precision={0}
+    <FigureField
+      label={label}
+      shown={formatNumber(value, digits).replace(/,/g, '')}
+      unit={unit}
+      help={`A number from ${formatNumber(min, digits)} to ${formatNumber(max, digits)}`}
       disabled={disabled}
-      changeOnBlur={false}
-      onBlur={(e) => keep(e.target.value)}
-      onPressEnter={(e) => keep(e.currentTarget.value)}
-      onStep={(v) => onCommit(Number(v))}
-      onKeyDown={(e) => e.stopPropagation()}
+      read={read}
+      stepped={(text, steps) =>
+        Math.min(max, Math.max(min, rounded(((text !== null && read(text)) || value) + steps / 10 ** digits)))
+      }
+      onCommit={(n) => n !== value && onCommit(n)}
     />
   );
-
-  function keep(text: string): void {
-    const n = Math.round(Number(text));
-    if (text.trim() !== '' && Number.isFinite(n) && n >= min && n <= max && n !== value) onCommit(n);
-  }
 }

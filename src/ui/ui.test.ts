@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { fromUnit, pixelsAt, toUnit } from '@/core/drawing/unit';
 import { units } from '@/core/drawing/schema';
 import { formatBytes, formatCount, formatLength, formatNumber, formatShare, formatSince } from './format';
-import { parseLength } from './measure';
+import { parseLength, parseNumber } from './measure';
 
 describe('lengths that people type', () => {
   test.each([
@@ -23,6 +23,10 @@ describe('lengths that people type', () => {
     '“%s” makes no sense',
     (text) => expect(parseLength(text, 'mm')).toBeNull(),
   );
+
+  test('numbers take arithmetic, and no units', () => {
+    expect(['300', '2 * 75', '1,5', '4 px', ''].map(parseNumber)).toEqual([300, 150, 1.5, null, null]);
+  });
 
   test('what is shown can be typed back', () => {
     fc.assert(

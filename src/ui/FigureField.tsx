@@ -1,0 +1,71 @@
+'use client';
+
+import { Input } from 'antd';
+import { useRef, useState } from 'react';
+
+type Props = {
+  label: string;
+  /** The value as it is written; null where the chosen differ. */
+  shown: string | null;
+  /** What is written behind the figure. */
+  unit?: string;
+  /** What to say of a text that is no such figure. */
+  help: string;
+  disabled?: boolean;
+  /** What a text stands for; null when it makes no sense or is out of bounds. */
+  read: (text: string) => number | null;
+  /** The value so many steps away from what the text stands for (null: from the value). */
+  stepped: (text: string | null, steps: number) => number;
+  onCommit: (value: number) => void;
+};
+
+/** A field for a figure. Enter or leaving it sets the value, Escape gives it up, arrows step, with Shift by tens. */
+export function FigureField({ label, shown, unit, help, disabled, read, stepped, onCommit }: Props) {
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState(false);
+  // Leaving the field comes with giving up, before the text that was given up is gone.
+  const givenUp = useRef(false);
+  const settle = (): void => {
+    setText(null);
+    setWrong(false);
+  };
+  const commit = (): void => {
+    if (text === null || givenUp.current) return;
+    const value = text === shown ? null : read(text);
+    if (value === null) return text === shown ? settle() : setWrong(true);
+    settle();
+    onCommit(value);
+  };
+  return (
+    <Input
+      className="figure-field"
+      aria-label={label}
+      aria-invalid={wrong}
+      size="small"
+      disabled={disabled}
+      status={wrong ? 'error' : undefined}
+      value={text ?? shown ?? ''}
+      placeholder={shown === null ? 'mixed' : undefined}
+      title={wrong ? help : undefined}
+      suffix={unit && <span className="unit">{unit}</span>}
+      onChange={(e) => setText(e.target.value)}
+      onFocus={(e) => e.target.select()}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') commit();
+        else if (e.key === 'Escape') {
+          givenUp.current = true;
+          settle();
+          e.currentTarget.blur();
+          givenUp.current = false;
+        } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+          e.preventDefault();
+          const value = stepped(text, (e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 10 : 1));
+          settle();
+          onCommit(value);
+        }
+        e.stopPropagation();
+      }}
+    />
+  );
+}
