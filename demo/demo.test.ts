@@ -5,7 +5,6 @@ import { canLines } from './curves/can';
 import { pearLines, pearPage } from './curves/pear';
 import { snailLines, snailPage } from './curves/snail';
 import { partlyTracedPear } from './drawings';
-import { homographyBetween, mapPoint } from './pictures/homography';
 import { pearScan } from './pictures/pearScan';
 
 test.each([
@@ -44,27 +43,6 @@ test('the pear scan is dark along its true lines and light away from them, and t
   }
   expect(light / count).toBeGreaterThan(230);
 }, 30_000);
-
-test('a homography takes its four points where they belong, and back', () => {
-  const from = [
-    [0, 0],
-    [10, 0],
-    [10, 8],
-    [0, 8],
-  ] as const;
-  const to = [
-    [3, 2],
-    [40, 5],
-    [38, 30],
-    [1, 27],
-  ] as const;
-  const [h, back] = [homographyBetween(from, to), homographyBetween(to, from)];
-  from.forEach(([x, y], i) => {
-    const [u, v] = mapPoint(h, x, y);
-    expect([u, v]).toEqual([expect.closeTo(to[i][0], 9), expect.closeTo(to[i][1], 9)]);
-    expect(mapPoint(back, u, v)).toEqual([expect.closeTo(x, 9), expect.closeTo(y, 9)]);
-  });
-});
 
 test('the pear drawing is a drawing, and partly traced', () => {
   const drawing = partlyTracedPear();

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { seeded } from '../seeded';
 import { snailLines, snailPage } from '../curves/snail';
-import { homographyBetween, mapPoint } from './homography';
+import { cornersOfBox, homographyBetween, mapPoint } from '../../src/core/raster/homography';
 import { gaussian, octaves, smoothNoise } from './noise';
 import { drawInPencil } from './pencil';
 
@@ -9,10 +9,10 @@ export const snailPhotoSize = { width: 2400, height: 1800 };
 
 /** Where the corners of the sketchbook page lie in the photo, from the upper left one on, clockwise. */
 export const snailCorners = [
-  [318, 236],
-  [2128, 150],
-  [2236, 1560],
-  [196, 1622],
+  { x: 318, y: 236 },
+  { x: 2128, y: 150 },
+  { x: 2236, y: 1560 },
+  { x: 196, y: 1622 },
 ] as const;
 
 const PAGE_SCALE = 1.5;
@@ -22,12 +22,7 @@ export async function snailPhoto(): Promise<Buffer> {
   const { width, height } = snailPhotoSize;
   const [pageW, pageH] = [snailPage.width * PAGE_SCALE, snailPage.height * PAGE_SCALE];
   const graphite = drawInPencil(snailLines, pageW, pageH, PAGE_SCALE, 97);
-  const toPage = homographyBetween(snailCorners, [
-    [0, 0],
-    [pageW, 0],
-    [pageW, pageH],
-    [0, pageH],
-  ]);
+  const toPage = homographyBetween(snailCorners, cornersOfBox(pageW, pageH));
   const wood = octaves(23, 3);
   const rings = smoothNoise(29);
   const grain = octaves(31, 3);
@@ -35,7 +30,7 @@ export async function snailPhoto(): Promise<Buffer> {
   const pixels = Buffer.alloc(width * height * 3);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const [u, v] = mapPoint(toPage, x + 0.5, y + 0.5);
+      const { x: u, y: v } = mapPoint(toPage, { x: x + 0.5, y: y + 0.5 });
       const light = lightAt(x / width, y / height);
       const isPage = u >= 0 && v >= 0 && u < pageW && v < pageH;
       const [r, g, b] = isPage ? paperAt(u, v) : tableAt(u, v, x, y);

@@ -7,6 +7,10 @@ export { nearestOnCubic, type Nearest } from './geometry/nearest';
 export { intersectCubics, type Intersection } from './geometry/intersection';
 export { selfIntersection } from './geometry/selfIntersection';
 export { refitAsOne } from './geometry/refit';
+export { fitCurve, type FitOptions } from './geometry/fit/fitCurve';
+export type { GrayImage } from './raster/grayImage';
+export { threshold, type ThresholdOptions } from './raster/threshold';
+export { rectify, type Quad } from './raster/rectify';
 export {
   drawingSchema,
   emptyDrawing,

@@ -7,7 +7,7 @@ type Layer = { scale: number; tiles: Map<string, { column: number; row: number; 
 
 /** Rings of tiles that are painted beyond the window, so that a pan finds them ready. */
 const MARGIN = 1;
-const REST_MS = 60;
+const REST_MS = 40;
 /** Painters that share the tiles between them, like the fields of a chessboard. */
 const PAINTERS = Math.min(2, Math.max(1, navigator.hardwareConcurrency || 1));
 

@@ -1,0 +1,71 @@
+import type { Homography } from './homography';
+
+/** Interleaved samples: `channels` values a pixel, row by row. */
+export type Pixels = { width: number; height: number; channels: number; data: Uint8Array | Uint8ClampedArray };
+
+/** What lies beyond the picture's edge: its edge drawn out, or a value for each channel. */
+export type Beyond = 'edge' | readonly number[];
+
+const MOST_SAMPLES = 8;
+
+/**
+ * A picture seen through a homography that takes places of the result to places of the source. Between pixels it is
+ * mixed linearly; where a result's pixel covers several of the source it is the mean of that many samples.
+ */
+export function warp(
+  source: Pixels,
+  to: { width: number; height: number },
+  toSource: Homography,
+  beyond: Beyond,
+): Pixels {
+  const { channels } = source;
+  const [a, b, c, d, e, f, g, h] = toSource;
+  const data = new Uint8ClampedArray(to.width * to.height * channels);
+  const sum = new Float64Array(channels);
+  for (let y = 0; y < to.height; y++) {
+    for (let x = 0; x < to.width; x++) {
+      const n = samplesFor(toSource, x + 0.5, y + 0.5);
+      sum.fill(0);
+      for (let j = 0; j < n; j++) {
+        const v = y + (j + 0.5) / n;
+        for (let i = 0; i < n; i++) {
+          const u = x + (i + 0.5) / n;
+          const w = g * u + h * v + 1;
+          addSample(source, (a * u + b * v + c) / w, (d * u + e * v + f) / w, beyond, sum);
+        }
+      }
+      const at = (y * to.width + x) * channels;
+      for (let k = 0; k < channels; k++) data[at + k] = sum[k] / (n * n);
+    }
+  }
+  return { width: to.width, height: to.height, channels, data };
+}
+
+/** How many samples each way a pixel of the result wants: as many as pixels of the source it spans. */
+function samplesFor([a, b, c, d, e, f, g, h]: Homography, x: number, y: number): number {
+  const w = g * x + h * y + 1;
+  const [u, v] = [(a * x + b * y + c) / w, (d * x + e * y + f) / w];
+  const across = Math.hypot(a - g * u, d - g * v) / Math.abs(w);
+  const down = Math.hypot(b - h * u, e - h * v) / Math.abs(w);
+  return Math.min(MOST_SAMPLES, Math.max(1, Math.ceil(Math.max(across, down) - 0.25)));
+}
+
+function addSample(p: Pixels, x: number, y: number, beyond: Beyond, sum: Float64Array): void {
+  const { width, height, channels, data } = p;
+  if (beyond !== 'edge' && (x < 0 || y < 0 || x > width || y > height)) {
+    for (let k = 0; k < channels; k++) sum[k] += beyond[k];
+    return;
+  }
+  const px = Math.min(width - 1, Math.max(0, x - 0.5));
+  const py = Math.min(height - 1, Math.max(0, y - 0.5));
+  const [l, t] = [Math.floor(px), Math.floor(py)];
+  const right = l + 1 < width ? channels : 0;
+  const below = t + 1 < height ? width * channels : 0;
+  const [fx, fy] = [px - l, py - t];
+  const [w00, w10, w01, w11] = [(1 - fx) * (1 - fy), fx * (1 - fy), (1 - fx) * fy, fx * fy];
+  const at = (t * width + l) * channels;
+  for (let k = 0; k < channels; k++) {
+    const i = at + k;
+    sum[k] += data[i] * w00 + data[i + right] * w10 + data[i + below] * w01 + data[i + right + below] * w11;
+  }
+}
