@@ -11,6 +11,7 @@ export { fitCurve, type FitOptions } from './geometry/fit/fitCurve';
 export type { GrayImage } from './raster/grayImage';
 export { threshold, type ThresholdOptions } from './raster/threshold';
 export { rectify, type Quad } from './raster/rectify';
+export { pullInk, type PulledRun, type PullInkOptions } from './assist/pullInk';
 export {
   drawingSchema,
   emptyDrawing,
