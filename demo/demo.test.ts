@@ -1,11 +1,11 @@
 import sharp from 'sharp';
 import { cubicAt, cubicLength, drawingSchema, nearestOnCubic } from '../src/core';
 import { distance } from '../src/core/geometry/point';
-import { canLines } from './curves/can';
-import { pearLines, pearPage } from './curves/pear';
-import { snailLines, snailPage } from './curves/snail';
+import { canLines } from '../src/server/simulated/curves/can';
+import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
+import { snailLines, snailPage } from '../src/server/simulated/curves/snail';
 import { partlyTracedPear } from './drawings';
-import { pearScan } from './pictures/pearScan';
+import { pearScan } from '../src/server/simulated/pictures/pearScan';
 
 test.each([
   ['pear', pearLines, pearPage],

@@ -11,9 +11,9 @@ import {
 import { tagColours } from '../src/core/change/sheetEdits';
 import { fromUnit } from '../src/core/drawing/unit';
 import { subtract } from '../src/core/geometry/point';
-import { seeded } from './seeded';
-import { pearLines, pearPage } from './curves/pear';
-import type { TrueLine } from './curves/path';
+import { seeded } from '../src/core/seeded';
+import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
+import type { TrueLine } from '../src/server/simulated/curves/path';
 
 /** The pear drawing as someone left it at lunch: outline, stem and one leaf are traced, the rest is still to do. */
 export function partlyTracedPear(): Drawing {

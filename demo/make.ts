@@ -8,9 +8,9 @@ import { keepDrawing, listDrawings, type StageName } from '../src/server/drawing
 import { appendChanges } from '../src/server/journal';
 import { takePicture } from '../src/server/pictures';
 import { partlyTracedPear } from './drawings';
-import { canPhoto } from './pictures/canPhoto';
-import { pearScan } from './pictures/pearScan';
-import { snailPhoto } from './pictures/snailPhoto';
+import { canPhoto } from '../src/server/simulated/pictures/canPhoto';
+import { pearScan } from '../src/server/simulated/pictures/pearScan';
+import { snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
 
 /** Makes the demo's pictures and drawings in the data folder, unless there are drawings already. */
 

@@ -4,7 +4,7 @@ import { nearestOnCubic } from '../src/core';
 import { distanceToBox } from '../src/core/geometry/box';
 import { hullBox } from '../src/core/geometry/bounds';
 import { walk } from '../src/core/test/strokes';
-import type { TrueLine } from './curves/path';
+import type { TrueLine } from '../src/server/simulated/curves/path';
 
 /** How near pulled lines come to the curves that a picture was drawn from. Shares are of length, 0…1. */
 export type PullFigures = {

@@ -1,10 +1,10 @@
 import { pullInk, rectify } from '../src/core';
-import { pearLines, pearPage } from './curves/pear';
-import { snailLines, snailPage } from './curves/snail';
+import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
+import { snailLines, snailPage } from '../src/server/simulated/curves/snail';
 import { greyPicture } from './greyPicture';
 import { measurePull, type PullFigures } from './measurePull';
-import { pearScan } from './pictures/pearScan';
-import { snailCorners, snailPhoto } from './pictures/snailPhoto';
+import { pearScan } from '../src/server/simulated/pictures/pearScan';
+import { snailCorners, snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
 
 const holds = (f: PullFigures): void => {
   expect(f.covered).toBeGreaterThan(0.97);

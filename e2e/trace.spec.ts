@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { pearLines, pearPage } from '../demo/curves/pear';
-import { cubicsFrom } from '../demo/curves/path';
+import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
+import { cubicsFrom } from '../src/server/simulated/curves/path';
 import { nearestOnCubic, type Cubic, type Line, type Point } from '../src/core';
 import { BenchHand, demoDrawing, near } from './bench';
 

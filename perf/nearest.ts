@@ -1,6 +1,6 @@
 import { Picking } from '../src/bench/canvas/picking';
 import type { Drawing } from '../src/core';
-import { seeded } from '../demo/seeded';
+import { seeded } from '../src/core/seeded';
 import { summary, type Summary } from './statistics';
 
 /** How long it takes to find the line nearest to the pointer, in ms; and to get ready for it. */

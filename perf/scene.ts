@@ -1,8 +1,8 @@
 import sharp from 'sharp';
 import { drawingSchema, type Drawing, type Reference } from '../src/core';
 import { wanderingLine } from '../src/core/test/drawings';
-import { seeded } from '../demo/seeded';
-import { smoothNoise } from '../demo/pictures/noise';
+import { seeded } from '../src/core/seeded';
+import { smoothNoise } from '../src/server/simulated/pictures/noise';
 import { emptyDrawing, type Line } from '../src/core';
 
 export const LINES = 2_000;

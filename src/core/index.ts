@@ -11,6 +11,8 @@ export { fitCurve, type FitOptions } from './geometry/fit/fitCurve';
 export type { GrayImage } from './raster/grayImage';
 export { threshold, type ThresholdOptions } from './raster/threshold';
 export { rectify, type Quad } from './raster/rectify';
+export { pageCorners } from './raster/pageCorners';
+export { skewAngle } from './raster/skew';
 export { pullInk, type PulledRun, type PullInkOptions } from './assist/pullInk';
 export {
   drawingSchema,

@@ -4,7 +4,7 @@ import { moveSheet, setSheet } from '@/core/change/sheetEdits';
 import { boxesMeet } from '@/core/geometry/box';
 import { lineBox } from '@/core/drawing/run';
 import { wanderingDrawing } from '@/core/test/drawings';
-import { seeded } from '../../demo/seeded';
+import { seeded } from '@/core/seeded';
 import { ArtIndex } from './artIndex';
 
 const visible = (d: Drawing) => d.sheets.filter((s) => s.visible).flatMap((s) => s.lines);

@@ -5,7 +5,7 @@ import { isOpenSheet } from '@/core/drawing/find';
 import { cubicsOf, nearestOnLine } from '@/core/drawing/run';
 import { samples } from '@/core/test/bruteForce';
 import { wanderingDrawing } from '@/core/test/drawings';
-import { seeded } from '../../../demo/seeded';
+import { seeded } from '@/core/seeded';
 import { differingLines } from './liveLines';
 import { Picking } from './picking';
 

@@ -1,6 +1,6 @@
 import { Resvg } from '@resvg/resvg-js';
 import fc from 'fast-check';
-import { cubicsFrom } from '../../../demo/curves/path';
+import { cubicsFrom } from '@/server/simulated/curves/path';
 import { cubicsOf } from '../drawing/run';
 import { emptyDrawing, firstStyle, type Drawing, type Line } from '../drawing/schema';
 import { distance, point } from '../geometry/point';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { sampledDistance, sampledLength, sampledMinimum } from '../test/bruteForce';
 import { randomCubics } from '../test/randomCubics';
-import { seeded } from '../../../demo/seeded';
+import { seeded } from '@/core/seeded';
 import { cubicBounds } from './bounds';
 import { cubicAt, pieceOf, polygonLength, splitCubic, type Cubic } from './cubic';
 import { cubicLength } from './length';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { sampledCrossings } from '../test/bruteForce';
 import { randomCubics } from '../test/randomCubics';
-import { seeded } from '../../../demo/seeded';
+import { seeded } from '@/core/seeded';
 import { cubicAt, derivative, pieceOf, reversed, splitCubic, straightCubic, type Cubic } from './cubic';
 import { intersectCubics, type Intersection } from './intersection';
 import { add, distance, dot, point, scale, subtract, unit, type Point } from './point';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { rectify, threshold, type GrayImage, type Point } from '@/core';
-import { seeded } from '../../../demo/seeded';
+import { seeded } from '@/core/seeded';
 import { grayImage, histogramOf, shrunk, valueAt } from './grayImage';
 import { homographyBetween, mapPoint } from './homography';
 import { otsuLevel } from './threshold';

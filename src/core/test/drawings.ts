@@ -8,7 +8,7 @@ import {
   type Run,
 } from '../drawing/schema';
 import { point } from '../geometry/point';
-import { seeded } from '../../../demo/seeded';
+import { seeded } from '@/core/seeded';
 
 /** Made-up drawings for tests and benchmarks, the same for the same seed. */
 

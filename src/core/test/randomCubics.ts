@@ -1,6 +1,6 @@
 import type { Cubic } from '../geometry/cubic';
 import { add, mix, point, scale, subtract, type Point } from '../geometry/point';
-import { seeded } from '../../../demo/seeded';
+import { seeded } from '@/core/seeded';
 
 /** Seeded cubics for tests: ordinary ones and every degenerate family that hand-drawn lines bring. */
 export function randomCubics(seed: number, count: number): { family: string; cubic: Cubic }[] {

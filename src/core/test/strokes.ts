@@ -1,4 +1,4 @@
-import { seeded } from '../../../demo/seeded';
+import { seeded } from '@/core/seeded';
 import type { Cubic, Point } from '..';
 import { evaluate } from '../geometry/cubic';
 

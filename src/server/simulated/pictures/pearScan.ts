@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { seeded } from '../seeded';
+import { seeded } from '@/core/seeded';
 import { pearLines, pearPage } from '../curves/pear';
 import { gaussian, octaves, smoothNoise } from './noise';
 import { drawInPencil } from './pencil';

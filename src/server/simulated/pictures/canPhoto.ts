@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { seeded } from '../seeded';
+import { seeded } from '@/core/seeded';
 import { canPage, canPaths } from '../curves/can';
 import { gaussian, octaves } from './noise';
 

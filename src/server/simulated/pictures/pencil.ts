@@ -1,5 +1,5 @@
-import { cubicAt, cubicLength } from '../../src/core';
-import { seeded } from '../seeded';
+import { cubicAt, cubicLength } from '@/core';
+import { seeded } from '@/core/seeded';
 import type { TrueLine } from '../curves/path';
 import { octaves, smoothNoise } from './noise';
 

@@ -1,4 +1,4 @@
-import type { Cubic, Point } from '../../src/core';
+import type { Cubic, Point } from '@/core';
 
 /** Reads the few path commands that the demo's curves are written in: absolute M, C, S and L. Source: SVG 2, chapter 9. */
 export function cubicsFrom(path: string): Cubic[] {

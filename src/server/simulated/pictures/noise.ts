@@ -1,5 +1,5 @@
 import { createNoise2D } from 'simplex-noise';
-import { seeded } from '../seeded';
+import { seeded } from '@/core/seeded';
 
 /** Smooth noise, −1…1, the same for the same seed. */
 export const smoothNoise = (seed: number): ((x: number, y: number) => number) => createNoise2D(seeded(seed));
