@@ -1,6 +1,8 @@
 import {
   emptyDrawing,
   firstStyle,
+  freshSheet,
+  plainPage,
   type Cubic,
   type Drawing,
   type Line,
@@ -24,19 +26,16 @@ export function partlyTracedPear(): Drawing {
   const names = ['Speckles', 'Pear outline', 'Leaf veins', 'Leaf, left', 'Leaf, right', 'Stem and twig'];
   const widths: Record<string, number> = { 'Pear outline': 3.4, 'Stem and twig': 3, 'Leaf, right': 2.6667 };
   const first = emptyDrawing(
-    { width, height, unit: 'mm', dpi: 300, ground: '#fffefb' },
+    plainPage({ width, height, unit: 'mm', dpi: 300, ground: '#fffefb' }),
     { id: 'none', name: '', tag: tagColours[0] },
   );
   const sheets = names.map((name, i): Sheet => {
     const style = { ...firstStyle, width: widths[name] ?? firstStyle.width };
     const own = traced.includes(name) ? pearLines.filter((l) => l.part === name) : [];
     return {
-      id: `sheet-${i + 1}`,
-      name,
-      tag: tagColours[[5, 0, 4, 1, 4, 2][i]],
-      visible: true,
+      ...freshSheet(`sheet-${i + 1}`, name, tagColours[[5, 0, 4, 1, 4, 2][i]], style),
       locked: name === 'Stem and twig',
-      style,
+      state: traced.includes(name) ? (name === 'Pear outline' ? 'working' : 'traced') : 'to do',
       lines: own.map((l, j): Line => ({
         id: `line-${i + 1}-${j + 1}`,
         style: { ...style, width: style.width * (l.width < 8 ? 0.75 : 1) },

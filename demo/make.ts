@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { emptyDrawing, type Drawing } from '../src/core';
+import { emptyDrawing, plainPage, type Drawing } from '../src/core';
 import { placedReference, placeReference } from '../src/core/change/referenceEdits';
 import { tagColours } from '../src/core/change/sheetEdits';
 import { fromUnit } from '../src/core/drawing/unit';
@@ -16,7 +16,7 @@ import { snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
 
 const blank = (width: number, height: number): Drawing =>
   emptyDrawing(
-    { width: fromUnit(width, 'mm'), height: fromUnit(height, 'mm'), unit: 'mm', dpi: 300, ground: '#fffefb' },
+    plainPage({ width: fromUnit(width, 'mm'), height: fromUnit(height, 'mm'), unit: 'mm', dpi: 300, ground: '#fffefb' }),
     { id: 'sheet-1', name: 'Sheet 1', tag: tagColours[0] },
   );
 
@@ -63,6 +63,7 @@ async function make(): Promise<void> {
       picture: taken.hash,
       pixelWidth: taken.width,
       pixelHeight: taken.height,
+      dpi: taken.dpi,
     });
     appendChanges(id, 0, [{ id: nanoid(12), ...placeReference(value, reference) }]);
     process.stdout.write(`made “${title}”\n`);

@@ -28,6 +28,7 @@ async function main(): Promise<void> {
     picture: taken.hash,
     pixelWidth: taken.width,
     pixelHeight: taken.height,
+    dpi: taken.dpi,
   });
   const drawing = scene.drawing(reference);
   const { id } = keepDrawing('Scene', drawing, 'refine');

@@ -3,12 +3,12 @@ import { drawingSchema, type Drawing, type Reference } from '../src/core';
 import { wanderingLine } from '../src/core/test/drawings';
 import { seeded } from '../src/core/seeded';
 import { smoothNoise } from '../src/server/simulated/pictures/noise';
-import { emptyDrawing, type Line } from '../src/core';
+import { emptyDrawing, plainPage, type Line } from '../src/core';
 
 export const LINES = 2_000;
 export const SEGMENTS = 8;
 export const PICTURE = { width: 3264, height: 2448 };
-const PAGE = { width: 1632, height: 1224, unit: 'px', dpi: 192, ground: '#fffefb' } as const;
+const PAGE = plainPage({ width: 1632, height: 1224, unit: 'px', dpi: 192, ground: '#fffefb' });
 
 /** An 8-megapixel picture with something on every part of it. */
 export function picture(): Promise<Buffer> {

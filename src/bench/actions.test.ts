@@ -12,7 +12,7 @@ const reference = placedReference(drawing.page, {
   name: 'scan.png',
   picture: 'a'.repeat(64),
   pixelWidth: 400,
-  pixelHeight: 280,
+  dpi: null, pixelHeight: 280,
 });
 
 describe('stages and tools', () => {

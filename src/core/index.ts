@@ -18,6 +18,8 @@ export {
   drawingSchema,
   emptyDrawing,
   firstStyle,
+  freshSheet,
+  plainPage,
   type Drawing,
   type Line,
   type Node,
@@ -29,6 +31,7 @@ export {
   type Style,
   type Unit,
 } from './drawing/schema';
+export { correctedSize, type Correction, type CorrectionKind } from './drawing/correction';
 export { changeSchema, type Change, type Step } from './change/change';
 export { applyChange, ChangeError, inverseOf } from './change/apply';
 export { writeSvg, type WriteSvgOptions } from './formats/svgOut';

@@ -1,11 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream, existsSync } from 'node:fs';
-import { open, rename, rm, stat } from 'node:fs/promises';
+import { open, readFile, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { eq } from 'drizzle-orm';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { database } from './database';
 import { folder } from './place';
 import { notFound, Problem } from './problem';
@@ -20,7 +20,21 @@ export type ShownSize = keyof typeof shownSizes;
 
 export type Picture = typeof pictures.$inferSelect;
 
-const MIME: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+const MIME: Record<string, string> = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  gif: 'image/gif',
+  tiff: 'image/tiff',
+  heif: 'image/avif',
+  svg: 'image/svg+xml',
+};
+
+/** SVG is text, and costs to be read: more than this is no drawing that someone made. */
+const MOST_SVG_BYTES = 12 * 1024 * 1024;
+/** How long the longer side of an SVG is made when it becomes a picture, px. */
+const SVG_LONGEST = 2400;
+const MOST_SECONDS = 30;
 
 /**
  * Takes a picture in: its bytes are kept as they came, under their hash. It is decoded once, so that what is broken is
@@ -85,9 +99,14 @@ async function inspect(file: string): Promise<Pick<Picture, 'mime' | 'width' | '
     .metadata()
     .catch(() => null);
   const mime = header && MIME[header.format];
-  if (!header || !mime) {
-    throw new Problem(415, 'not-a-picture', 'This is not a PNG, JPEG or WebP picture. Nothing was brought in.');
+  if (!header || !mime || (header.format === 'heif' && header.compression !== 'av1')) {
+    throw new Problem(
+      415,
+      'not-a-picture',
+      'This is not a picture of a kind that can be read (PNG, JPEG, WebP, GIF, TIFF, AVIF or SVG). Nothing was brought in.',
+    );
   }
+  if (header.format === 'svg') return inspectSvg(file);
   if (header.width * header.height > MOST_PIXELS) {
     const million = Math.round((header.width * header.height) / 1e6);
     throw new Problem(
@@ -97,12 +116,51 @@ async function inspect(file: string): Promise<Pick<Picture, 'mime' | 'width' | '
     );
   }
   try {
-    await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).resize(16, 16).raw().toBuffer();
+    await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' })
+      .timeout({ seconds: MOST_SECONDS })
+      .resize(16, 16)
+      .raw()
+      .toBuffer();
   } catch {
-    throw new Problem(400, 'broken', 'The picture is damaged or cut short. Nothing was brought in.');
+    throw broken();
   }
   const { width, height } = header.autoOrient;
   return { mime, width, height, dpi: header.density && header.density > 1 ? Math.round(header.density) : null };
+}
+
+const broken = (): Problem =>
+  new Problem(400, 'broken', 'The picture is damaged or cut short. Nothing was brought in.');
+
+/** An SVG is drawn once, without any of its scripts or links, to see that it can be; from then on it is a picture. */
+async function inspectSvg(file: string): Promise<Pick<Picture, 'mime' | 'width' | 'height' | 'dpi'>> {
+  if ((await stat(file)).size > MOST_SVG_BYTES)
+    throw new Problem(
+      413,
+      'too-large',
+      'The SVG is larger than 12 MB. Nothing was brought in; save it smaller and try again.',
+    );
+  try {
+    const { info } = await (await svgPicture(file)).raw().toBuffer({ resolveWithObject: true });
+    return { mime: MIME.svg, width: info.width, height: info.height, dpi: null };
+  } catch {
+    throw broken();
+  }
+}
+
+/** An SVG as pixels. It is handed over as bytes, so that nothing it names beside itself can be reached. */
+async function svgPicture(file: string): Promise<Sharp> {
+  const bytes = await readFile(file);
+  const { width, height } = await sharp(bytes, { density: 96, limitInputPixels: false }).metadata();
+  const density = Math.min(2_400, Math.max(1, (96 * SVG_LONGEST) / Math.max(width, height)));
+  return sharp(bytes, { density, limitInputPixels: MOST_PIXELS })
+    .timeout({ seconds: MOST_SECONDS })
+    .resize({ width: SVG_LONGEST, height: SVG_LONGEST, fit: 'inside' });
+}
+
+/** A kept picture, upright, ready to be worked on. Of an animation, the first frame. */
+async function uprightPicture({ hash, mime }: Picture): Promise<Sharp> {
+  if (mime === MIME.svg) return sharp(await (await svgPicture(originalFile(hash))).png().toBuffer());
+  return sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS }).autoOrient();
 }
 
 export function pictureOf(hash: string): Picture {
@@ -129,19 +187,19 @@ export async function shownFile(hash: string, size: ShownSize): Promise<string> 
     return file;
   const underway = making.get(file);
   if (underway) return underway;
-  const made = makeShown(hash, file, Math.min(shownSizes[size], Math.max(width, height))).finally(() =>
+  const made = makeShown(pictureOf(hash), file, Math.min(shownSizes[size], Math.max(width, height))).finally(() =>
     making.delete(file),
   );
   making.set(file, made);
   return made;
 }
 
-async function makeShown(hash: string, file: string, longest: number): Promise<string> {
-  const picture = sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS })
-    .autoOrient()
+async function makeShown(kept: Picture, file: string, longest: number): Promise<string> {
+  const upright = await uprightPicture(kept);
+  const { hasAlpha } = await upright.metadata();
+  const picture = upright
     .resize({ width: longest, height: longest, fit: 'inside', withoutEnlargement: true })
     .toColourspace('srgb');
-  const { hasAlpha } = await sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS }).metadata();
   const encoded = hasAlpha
     ? picture.png({ compressionLevel: 3 })
     : picture.jpeg({ quality: 92, chromaSubsampling: '4:4:4' });

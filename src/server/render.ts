@@ -1,9 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { writeSvg, type Drawing } from '@/core';
+import { writeSvg, type Drawing, type Reference } from '@/core';
 import { viewOf } from '@/core/formats/svgOut';
 import { pixelsAt } from '@/core/drawing/unit';
-import { shownFile, type ShownSize } from './pictures';
+import { correctedFile } from './corrected';
+import type { ShownSize } from './pictures';
 import { Problem } from './problem';
 
 const MOST_SIDE = 30_000;
@@ -65,20 +66,18 @@ export async function selfContainedSvg(
 ): Promise<string> {
   const hrefs = new Map<string, string>();
   if (reference) {
-    for (const { picture, visible } of drawing.references) {
-      if (visible && !hrefs.has(picture)) hrefs.set(picture, await dataUri(picture, size));
-    }
+    for (const r of drawing.references) if (r.visible) hrefs.set(r.id, await dataUri(r, size));
   }
   return writeSvg(drawing, {
     scope,
     ground: ground === 'page',
     reference,
-    pictureHref: (hash) => hrefs.get(hash) ?? '',
+    pictureHref: (r) => hrefs.get(r.id) ?? '',
   });
 }
 
-async function dataUri(hash: string, size: ShownSize): Promise<string> {
-  const bytes = await readFile(await shownFile(hash, size));
+async function dataUri(reference: Reference, size: ShownSize): Promise<string> {
+  const bytes = await readFile(await correctedFile(reference, size));
   const mime = bytes[0] === 0x89 ? 'image/png' : 'image/jpeg';
   return `data:${mime};base64,${bytes.toString('base64')}`;
 }

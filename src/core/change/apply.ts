@@ -36,6 +36,7 @@ function inverseStep(s: Step): Step {
     case 'removeReference':
       return { ...s, step: 'insertReference' };
     case 'moveSheet':
+    case 'moveReference':
       return { ...s, from: s.to, to: s.from };
     default:
       return { ...s, before: s.after, after: s.before } as Step;
@@ -67,10 +68,8 @@ function applyStep(d: Drawing, s: Step): Drawing {
       return { ...d, sheets: removed(d.sheets, s.index, s.sheet, 'sheet') };
     case 'setSheet':
       return withSheet(d, s.id, (sheet) => merged(sheet, s, 'sheet'));
-    case 'moveSheet': {
-      if (s.from >= d.sheets.length || s.to >= d.sheets.length) throw new ChangeError('no sheet at that place');
-      return { ...d, sheets: d.sheets.toSpliced(s.from, 1).toSpliced(s.to, 0, d.sheets[s.from]) };
-    }
+    case 'moveSheet':
+      return { ...d, sheets: moved(d.sheets, s.from, s.to, 'sheet') };
     case 'insertReference':
       if (d.references.some((x) => x.id === s.reference.id))
         throw new ChangeError(`reference ${s.reference.id} is there already`);
@@ -82,6 +81,10 @@ function applyStep(d: Drawing, s: Step): Drawing {
       if (i < 0) throw new ChangeError(`reference ${s.id} is not there`);
       return { ...d, references: d.references.with(i, merged(d.references[i], s, 'reference')) };
     }
+    case 'moveReference':
+      return { ...d, references: moved(d.references, s.from, s.to, 'reference') };
+    case 'setDrawing':
+      return merged(d, s, 'drawing');
     case 'setPage':
       return { ...d, page: merged(d.page, s, 'page') };
   }
@@ -102,6 +105,11 @@ function removed<T>(list: readonly T[], index: number, item: unknown, what: stri
   if (index >= list.length || !same(list[index], item))
     throw new ChangeError(`the ${what} to be removed is not as it was`);
   return list.toSpliced(index, 1);
+}
+
+function moved<T>(list: readonly T[], from: number, to: number, what: string): T[] {
+  if (from >= list.length || to >= list.length) throw new ChangeError(`no ${what} at that place`);
+  return list.toSpliced(from, 1).toSpliced(to, 0, list[from]);
 }
 
 function merged<T extends object>(value: T, s: { before: object; after: object }, what: string): T {

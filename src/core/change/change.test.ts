@@ -13,7 +13,7 @@ import { addSheet, freeSheetName, moveSheet, nextTag, removeSheet, setSheet } fr
 
 const start = wanderingDrawing(12, 4, 1);
 const made = (e: Edit, id = 'c'): Change => ({ id, ...e });
-const picture = { id: 'r1', name: 'a.png', picture: 'a'.repeat(64), pixelWidth: 400, pixelHeight: 300 };
+const picture = { id: 'r1', name: 'a.png', picture: 'a'.repeat(64), pixelWidth: 400, dpi: null, pixelHeight: 300 };
 
 /** Every kind of edit, driven by three numbers. */
 const edits: ((d: Drawing, a: number, b: number, id: string) => Edit)[] = [

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { idSchema, lineSchema, pageSchema, referenceSchema, sheetSchema } from '../drawing/schema';
+import type { DeepReadonly } from '../readonly';
+import { folderSchema, idSchema, lineSchema, pageSchema, referenceSchema, sheetSchema } from '../drawing/schema';
 
 /**
  * A change is what an edit did to a drawing: a few small steps, each of which knows what was there before, so that it
@@ -11,6 +12,9 @@ const lineSides = lineSchema.omit({ id: true }).partial();
 const sheetSides = sheetSchema.omit({ id: true, lines: true }).partial();
 const referenceSides = referenceSchema.omit({ id: true }).partial();
 const pageSides = pageSchema.partial();
+const drawingSides = z
+  .strictObject({ dim: z.number().min(0).max(1), folders: z.array(folderSchema).max(500) })
+  .partial();
 
 export const stepSchema = z.discriminatedUnion('step', [
   z.strictObject({ step: z.literal('insertLine'), sheet: idSchema, index, line: lineSchema }),
@@ -23,6 +27,8 @@ export const stepSchema = z.discriminatedUnion('step', [
   z.strictObject({ step: z.literal('insertReference'), index, reference: referenceSchema }),
   z.strictObject({ step: z.literal('removeReference'), index, reference: referenceSchema }),
   z.strictObject({ step: z.literal('setReference'), id: idSchema, before: referenceSides, after: referenceSides }),
+  z.strictObject({ step: z.literal('moveReference'), from: index, to: index }),
+  z.strictObject({ step: z.literal('setDrawing'), before: drawingSides, after: drawingSides }),
   z.strictObject({ step: z.literal('setPage'), before: pageSides, after: pageSides }),
 ]);
 
@@ -35,9 +41,3 @@ export const changeSchema = z.strictObject({
 
 export type Step = DeepReadonly<z.infer<typeof stepSchema>>;
 export type Change = { readonly id: string; readonly label: string; readonly steps: readonly Step[] };
-
-type DeepReadonly<T> = T extends readonly (infer U)[]
-  ? readonly DeepReadonly<U>[]
-  : T extends object
-    ? { readonly [K in keyof T]: DeepReadonly<T[K]> }
-    : T;

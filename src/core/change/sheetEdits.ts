@@ -1,5 +1,5 @@
 import { sheetOf } from '../drawing/find';
-import { firstStyle, type Drawing, type Sheet } from '../drawing/schema';
+import { firstStyle, freshSheet, type Drawing, type Sheet } from '../drawing/schema';
 import { edit, type Edit } from './edit';
 
 /** Tag colours, given out in turn so that neighbours differ. All reach 4.5:1 on paper. */
@@ -25,7 +25,7 @@ export function addSheet(d: Drawing, id: string, name: string, above?: string): 
   const i = d.sheets.findIndex((s) => s.id === above);
   const index = i < 0 ? d.sheets.length : i + 1;
   const style = d.sheets[i]?.style ?? d.sheets.at(-1)?.style ?? firstStyle;
-  const sheet: Sheet = { id, name, tag: nextTag(d), visible: true, locked: false, style, lines: [] };
+  const sheet: Sheet = { ...freshSheet(id, name, nextTag(d), style), folder: d.sheets[i]?.folder ?? null };
   return edit('Add sheet', { step: 'insertSheet', index, sheet });
 }
 
@@ -41,7 +41,7 @@ export function removeSheet(d: Drawing, id: string): Edit {
   return edit('Delete sheet', index < 0 ? [] : { step: 'removeSheet', index, sheet: d.sheets[index] });
 }
 
-type Settable = Pick<Sheet, 'name' | 'tag' | 'visible' | 'locked'>;
+type Settable = Pick<Sheet, 'name' | 'tag' | 'visible' | 'locked' | 'state' | 'part'>;
 
 export function setSheet(d: Drawing, id: string, after: Partial<Settable>, label: string): Edit {
   const sheet = sheetOf(d, id);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { correctionSchema, type Correction } from './correction';
 
 /**
  * What a drawing is. Everything is measured in page units (CSS px, 96 to the inch; y down). A drawing is a value: it
@@ -41,33 +42,62 @@ export const lineSchema = z.strictObject({
   style: styleSchema,
 });
 
-/** One layer of the stack. Its lines are in painting order; `style` is what its next line takes. */
+/** Holds sheets, which lie next to each other in the stack. */
+export const folderSchema = z.strictObject({ id: idSchema, name: z.string().max(200), open: z.boolean() });
+
+export const sheetStates = ['to do', 'working', 'traced'] as const;
+const boxSchema = z.strictObject({ minX: finite, minY: finite, maxX: finite, maxY: finite });
+
+/**
+ * One layer of the stack. Its lines are in painting order; `style` is what its next line takes. `state` is how far its
+ * part of the picture is traced, `part` where on the page that part lies.
+ */
 export const sheetSchema = z.strictObject({
   id: idSchema,
   name: z.string().max(200),
   tag: colourSchema,
   visible: z.boolean(),
   locked: z.boolean(),
+  folder: idSchema.nullable(),
+  state: z.enum(sheetStates),
+  part: boxSchema.nullable(),
   style: styleSchema,
   lines: z.array(lineSchema).max(100_000),
 });
 
-/** A placed picture. `at` is its upper left corner on the page, `width` and `height` its size there. */
+export const blends = ['normal', 'multiply', 'screen'] as const;
+
+/**
+ * A placed picture. `at` is the upper left corner on the page that it has before it is turned, `width` and `height` its
+ * size there, `turn` how far it is turned clockwise about its middle, in degrees. `dpi` is what the file says, if it does.
+ * `beside`: it lies beside the page to be looked at, not under the work.
+ */
 export const referenceSchema = z.strictObject({
   id: idSchema,
   name: z.string().max(200),
   picture: z.string().regex(/^[0-9a-f]{64}$/),
   pixelWidth: z.number().int().positive(),
   pixelHeight: z.number().int().positive(),
+  dpi: z.number().positive().max(20_000).nullable(),
+  corrections: z.array(correctionSchema).max(20),
   at: offsetSchema,
   width: z.number().positive().max(1e6),
   height: z.number().positive().max(1e6),
+  turn: z.number().min(-360).max(360),
+  flipX: z.boolean(),
+  flipY: z.boolean(),
+  beside: z.boolean(),
   dim: share,
+  blend: z.enum(blends),
+  tint: colourSchema.nullable(),
   visible: z.boolean(),
   locked: z.boolean(),
 });
 
 export const units = ['px', 'mm', 'cm', 'in', 'pt'] as const;
+
+/** A straight line to lay things along: upright at an `x`, or level at a `y`. Page units. */
+export const guideSchema = z.strictObject({ axis: z.enum(['x', 'y']), at: finite });
 
 /** The page. `width` and `height` are in page units; `unit` is how they are shown; `ground` null is see-through. */
 export const pageSchema = z.strictObject({
@@ -76,12 +106,16 @@ export const pageSchema = z.strictObject({
   unit: z.enum(units),
   dpi: z.number().min(1).max(2_400),
   ground: colourSchema.nullable(),
+  guides: z.array(guideSchema).max(200),
+  grid: z.strictObject({ spacing: z.number().min(0.5).max(10_000), visible: z.boolean(), snap: z.boolean() }),
 });
 
-/** `sheets` and `references` are listed from the bottom of the stack to its top. */
+/** `sheets` and `references` are listed from the bottom of the stack to its top. `dim` dims all references further. */
 export const drawingSchema = z.strictObject({
   schema: z.literal(SCHEMA_VERSION),
   page: pageSchema,
+  dim: share,
+  folders: z.array(folderSchema).max(500),
   sheets: z.array(sheetSchema).max(2_000),
   references: z.array(referenceSchema).max(200),
 });
@@ -92,12 +126,20 @@ export type Run = { readonly closed: boolean; readonly nodes: readonly Node[] };
 export type Style = Readonly<z.infer<typeof styleSchema>>;
 export type Line = { readonly id: string; readonly runs: readonly Run[]; readonly style: Style };
 export type Sheet = Readonly<Omit<z.infer<typeof sheetSchema>, 'lines'>> & { readonly lines: readonly Line[] };
-export type Reference = Readonly<z.infer<typeof referenceSchema>>;
+export type Reference = Readonly<Omit<z.infer<typeof referenceSchema>, 'corrections'>> & {
+  readonly corrections: readonly Correction[];
+};
+export type Blend = (typeof blends)[number];
+export type Folder = Readonly<z.infer<typeof folderSchema>>;
+export type SheetState = (typeof sheetStates)[number];
+export type Guide = Readonly<z.infer<typeof guideSchema>>;
 export type Unit = (typeof units)[number];
-export type Page = Readonly<z.infer<typeof pageSchema>>;
+export type Page = Readonly<Omit<z.infer<typeof pageSchema>, 'guides'>> & { readonly guides: readonly Guide[] };
 export type Drawing = {
   readonly schema: typeof SCHEMA_VERSION;
   readonly page: Page;
+  readonly dim: number;
+  readonly folders: readonly Folder[];
   readonly sheets: readonly Sheet[];
   readonly references: readonly Reference[];
 };
@@ -105,12 +147,33 @@ export type Drawing = {
 /** The style of the first line of a fresh sheet: a dark, round line of 2 pt and no fill. */
 export const firstStyle: Style = { colour: '#27241d', width: 2.6667, cap: 'round', join: 'round', fill: null };
 
+/** A page without guides; its grid is ready, but not shown. */
+export const plainPage = (page: Pick<Page, 'width' | 'height' | 'unit' | 'dpi' | 'ground'>): Page => ({
+  ...page,
+  guides: [],
+  grid: { spacing: 96 / 25.4 / 0.2, visible: false, snap: false },
+});
+
+/** A sheet with nothing on it yet, open to the hand. */
+export const freshSheet = (id: string, name: string, tag: string, style: Style = firstStyle): Sheet => ({
+  id,
+  name,
+  tag,
+  visible: true,
+  locked: false,
+  folder: null,
+  state: 'to do',
+  part: null,
+  style,
+  lines: [],
+});
+
 /** A drawing with a page and one empty sheet. */
-export function emptyDrawing(page: Page, sheet: { id: string; name: string; tag: string }): Drawing {
-  return {
-    schema: SCHEMA_VERSION,
-    page,
-    sheets: [{ ...sheet, visible: true, locked: false, style: firstStyle, lines: [] }],
-    references: [],
-  };
-}
+export const emptyDrawing = (page: Page, sheet: { id: string; name: string; tag: string }): Drawing => ({
+  schema: SCHEMA_VERSION,
+  page,
+  dim: 0,
+  folders: [],
+  sheets: [freshSheet(sheet.id, sheet.name, sheet.tag)],
+  references: [],
+});

@@ -1,6 +1,7 @@
 import { Resvg } from '@resvg/resvg-js';
 import fc from 'fast-check';
 import { cubicsFrom } from '@/server/simulated/curves/path';
+import { placedReference } from '../change/referenceEdits';
 import { cubicsOf } from '../drawing/run';
 import { emptyDrawing, firstStyle, type Drawing, type Line } from '../drawing/schema';
 import { distance, point } from '../geometry/point';
@@ -53,19 +54,14 @@ test('one element a line, sheets as named groups, hidden ones left out, no pictu
     ...d,
     sheets: d.sheets.map((s, i) => ({ ...s, visible: i !== 1, name: i === 3 ? 'Sheet 1' : s.name })),
     references: [
-      {
+      placedReference(d.page, {
         id: 'r',
         name: 'x',
         picture: 'a'.repeat(64),
         pixelWidth: 10,
         pixelHeight: 10,
-        at: point(0, 0),
-        width: 10,
-        height: 10,
-        dim: 0.4,
-        visible: true,
-        locked: true,
-      },
+        dpi: null,
+      }),
     ],
   };
   const svg = writeSvg(drawing);
@@ -74,6 +70,16 @@ test('one element a line, sheets as named groups, hidden ones left out, no pictu
   expect(svg).not.toContain('<image');
   expect(svg).toContain('width="264.5833mm" height="185.2083mm" viewBox="0 0 1000 700"');
   expect(writeSvg(drawing, { reference: true })).toMatch(/<image [^>]*opacity="0.6"[^>]*xlink:href="pictures\/a{64}"/);
+  const turned = {
+    ...drawing,
+    dim: 0.5,
+    references: [{ ...drawing.references[0], turn: 30, flipX: true, blend: 'multiply' as const }],
+  };
+  const image = /<image [^>]*>/.exec(writeSvg(turned, { reference: true, pictureHref: (r) => `of-${r.id}` }))![0];
+  expect(image).toContain('opacity="0.3"');
+  expect(image).toContain('rotate(30) scale(-1 1)');
+  expect(image).toContain('mix-blend-mode:multiply');
+  expect(image).toContain('xlink:href="of-r"');
   expect(() => writeSvg(drawing, { precision: -1 })).toThrow(RangeError);
 });
 

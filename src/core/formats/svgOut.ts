@@ -1,5 +1,6 @@
 import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
 import type { Box } from '../geometry/point';
+import { middleOf, opacityOf } from '../drawing/placement';
 import { lineBox } from '../drawing/run';
 import type { Drawing, Line, Reference, Sheet } from '../drawing/schema';
 import { toUnit } from '../drawing/unit';
@@ -14,8 +15,8 @@ export type WriteSvgOptions = {
   precision?: number;
   /** The page's ground as a rectangle; not by default. */
   ground?: boolean;
-  /** Where the bytes of a picture are found, by its hash; `pictures/<hash>` by default. */
-  pictureHref?: (hash: string) => string;
+  /** Where a reference's picture, as it is shown, is found; `pictures/<hash>` of the original by default. */
+  pictureHref?: (reference: Reference) => string;
 };
 
 /**
@@ -25,7 +26,7 @@ export type WriteSvgOptions = {
  */
 export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): string {
   const { scope = 'page', reference = false, precision = 3, ground = false } = options;
-  const href = options.pictureHref ?? ((hash) => `pictures/${hash}`);
+  const href = options.pictureHref ?? ((r) => `pictures/${r.picture}`);
   if (!Number.isInteger(precision) || precision < 0 || precision > 12) {
     throw new RangeError('the precision must be a whole number from 0 to 12');
   }
@@ -44,7 +45,9 @@ export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): strin
     );
   }
   if (reference)
-    parts.push(...drawing.references.filter((r) => r.visible).map((r) => imageElement(r, href(r.picture), n)));
+    parts.push(
+      ...drawing.references.filter((r) => r.visible).map((r) => imageElement(r, opacityOf(drawing, r), href(r), n)),
+    );
   for (const sheet of drawing.sheets) {
     if (sheet.visible && sheet.lines.length > 0) parts.push(sheetElement(sheet, ids, precision));
   }
@@ -73,8 +76,15 @@ function lineElement(line: Line, precision: number): string {
   return `<path d="${pathData(line, precision)}" fill="${s.fill ?? 'none'}" stroke="${s.colour}" stroke-width="${decimal(s.width, precision)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"/>`;
 }
 
-function imageElement(r: Reference, href: string, n: (v: number) => string): string {
-  return `<image x="${n(r.at.x)}" y="${n(r.at.y)}" width="${n(r.width)}" height="${n(r.height)}" opacity="${decimal(1 - r.dim, 3)}" preserveAspectRatio="none" xlink:href="${escaped(href)}"/>`;
+function imageElement(r: Reference, opacity: number, href: string, n: (v: number) => string): string {
+  const m = middleOf(r);
+  const isUpright = r.turn === 0 && !r.flipX && !r.flipY;
+  const flip = `scale(${r.flipX ? -1 : 1} ${r.flipY ? -1 : 1})`;
+  const transform = isUpright
+    ? ''
+    : ` transform="translate(${n(m.x)} ${n(m.y)}) rotate(${n(r.turn)}) ${flip} translate(${n(-m.x)} ${n(-m.y)})"`;
+  const blend = r.blend === 'normal' ? '' : ` style="mix-blend-mode:${r.blend}"`;
+  return `<image x="${n(r.at.x)}" y="${n(r.at.y)}" width="${n(r.width)}" height="${n(r.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blend} xlink:href="${escaped(href)}"/>`;
 }
 
 /** An XML id made of a name, unlike the others. */

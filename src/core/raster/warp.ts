@@ -19,6 +19,7 @@ export function warp(
   beyond: Beyond,
 ): Pixels {
   const { channels } = source;
+  if (channels === 4 && beyond !== 'edge' && isNowhereSmaller(toSource, to)) return warpRgba(source, to, toSource);
   const [a, b, c, d, e, f, g, h] = toSource;
   const data = new Uint8ClampedArray(to.width * to.height * channels);
   const sum = new Float64Array(channels);
@@ -39,6 +40,49 @@ export function warp(
     }
   }
   return { width: to.width, height: to.height, channels, data };
+}
+
+/** Whether one sample a pixel does everywhere. The scale of a plane seen from aside is extreme at its corners. */
+const isNowhereSmaller = (toSource: Homography, { width, height }: { width: number; height: number }): boolean =>
+  [0, 0.5, 1].every((x) => [0, 0.5, 1].every((y) => samplesFor(toSource, x * width, y * height) === 1));
+
+/** The usual case written out: colours with alpha, one sample a pixel, see-through beyond the edge. */
+function warpRgba(source: Pixels, to: { width: number; height: number }, toSource: Homography): Pixels {
+  const [a, b, c, d, e, f, g, h] = toSource;
+  const { width, height, data } = source;
+  const result = new Uint8ClampedArray(to.width * to.height * 4);
+  for (let y = 0; y < to.height; y++) {
+    const v = y + 0.5;
+    let at = y * to.width * 4;
+    for (let x = 0; x < to.width; x++, at += 4) {
+      const u = x + 0.5;
+      const w = 1 / (g * u + h * v + 1);
+      const sx = (a * u + b * v + c) * w;
+      const sy = (d * u + e * v + f) * w;
+      if (sx < 0 || sy < 0 || sx > width || sy > height) continue;
+      const px = sx < 0.5 ? 0 : sx > width - 0.5 ? width - 1 : sx - 0.5;
+      const py = sy < 0.5 ? 0 : sy > height - 0.5 ? height - 1 : sy - 0.5;
+      const l = px | 0;
+      const t = py | 0;
+      const fx = px - l;
+      const fy = py - t;
+      const i = (t * width + l) * 4;
+      const right = l + 1 < width ? i + 4 : i;
+      const below = t + 1 < height ? width * 4 : 0;
+      const w11 = fx * fy;
+      const w10 = fx - w11;
+      const w01 = fy - w11;
+      const w00 = 1 - fx - w01;
+      result[at] = data[i] * w00 + data[right] * w10 + data[i + below] * w01 + data[right + below] * w11;
+      result[at + 1] =
+        data[i + 1] * w00 + data[right + 1] * w10 + data[i + below + 1] * w01 + data[right + below + 1] * w11;
+      result[at + 2] =
+        data[i + 2] * w00 + data[right + 2] * w10 + data[i + below + 2] * w01 + data[right + below + 2] * w11;
+      result[at + 3] =
+        data[i + 3] * w00 + data[right + 3] * w10 + data[i + below + 3] * w01 + data[right + below + 3] * w11;
+    }
+  }
+  return { width: to.width, height: to.height, channels: 4, data: result };
 }
 
 /** How many samples each way a pixel of the result wants: as many as pixels of the source it spans. */

@@ -1,6 +1,7 @@
 import {
   emptyDrawing,
   firstStyle,
+  plainPage,
   type Drawing,
   type Line,
   type Node,
@@ -12,7 +13,7 @@ import { seeded } from '@/core/seeded';
 
 /** Made-up drawings for tests and benchmarks, the same for the same seed. */
 
-export const testPage = { width: 1000, height: 700, unit: 'mm', dpi: 300, ground: '#fffefb' } as const;
+export const testPage = plainPage({ width: 1000, height: 700, unit: 'mm', dpi: 300, ground: '#fffefb' });
 
 const kinds: NodeKind[] = ['corner', 'smooth', 'even', 'flowing'];
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { units } from '@/core/drawing/schema';
+import { plainPage, units } from '@/core/drawing/schema';
 import { fromUnit } from '@/core/drawing/unit';
 import { createDrawing, listDrawings } from '@/server/drawings';
 import { jsonBody, route } from '@/server/http';
@@ -24,5 +24,5 @@ export const POST = route(async (request) => {
   const [width, height] = [fromUnit(page.width, page.unit), fromUnit(page.height, page.unit)];
   const size = z.strictObject({ width: z.number().min(1).max(100_000), height: z.number().min(1).max(100_000) });
   size.parse({ width, height });
-  return Response.json(createDrawing(title, { ...page, width, height, ground: '#fffefb' }), { status: 201 });
+  return Response.json(createDrawing(title, plainPage({ ...page, width, height, ground: '#fffefb' })), { status: 201 });
 });

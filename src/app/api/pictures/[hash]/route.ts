@@ -17,7 +17,14 @@ export const GET = route<{ hash: string }>(async (request, params) => {
   if (size === 'original') {
     const stream = Readable.toWeb(createReadStream(originalFile(picture.hash))) as unknown as ReadableStream;
     return new Response(stream, {
-      headers: { ...headers, 'content-type': picture.mime, 'content-length': String(picture.bytes) },
+      headers: {
+        ...headers,
+        'content-type': picture.mime,
+        'content-length': String(picture.bytes),
+        // An SVG may hold anything: it is handed out to be kept, never to be run.
+        'content-disposition': 'attachment',
+        'content-security-policy': "default-src 'none'; sandbox",
+      },
     });
   }
   const bytes = await readFile(await shownFile(picture.hash, size));

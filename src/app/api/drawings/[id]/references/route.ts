@@ -23,6 +23,7 @@ export const POST = route<{ id: string }>(async (request, params) => {
     picture: picture.hash,
     pixelWidth: picture.width,
     pixelHeight: picture.height,
+    dpi: picture.dpi,
   });
   if (query.get('place') !== '0')
     appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);

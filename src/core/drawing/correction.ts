@@ -1,0 +1,132 @@
+import { z } from 'zod';
+import type { DeepReadonly } from '../readonly';
+
+/**
+ * What is done to a reference's picture before it is shown: a list, applied from the first to the last, each with a
+ * switch. The picture itself is never altered. Places are shares (0…1) of the picture as the step finds it, so that a
+ * reduced picture is corrected alike.
+ */
+
+const share = z.number().min(0).max(1);
+const place = z.strictObject({ x: z.number().min(-0.5).max(1.5), y: z.number().min(-0.5).max(1.5) });
+const on = z.boolean();
+
+export const correctionSchema = z.discriminatedUnion('kind', [
+  /** How much is cut off each side. */
+  z.strictObject({ kind: z.literal('crop'), on, left: share, top: share, right: share, bottom: share }),
+  /** Turned clockwise about its middle; the picture grows so that nothing is cut off. */
+  z.strictObject({ kind: z.literal('turn'), on, degrees: z.number().min(-180).max(180) }),
+  /** Four corners of a page, from its upper left one on, clockwise; `aspect` is its width by its height, null: as seen. */
+  z.strictObject({
+    kind: z.literal('straighten'),
+    on,
+    corners: z.tuple([place, place, place, place]),
+    aspect: z.number().min(0.05).max(20).nullable(),
+  }),
+  /** How much of the paper's unevenness is taken out. */
+  z.strictObject({ kind: z.literal('light'), on, strength: share }),
+  /** What becomes black, what becomes white, and the power that lightens (below 1) or darkens what lies between. */
+  z.strictObject({
+    kind: z.literal('levels'),
+    on,
+    black: z.number().min(0).max(254),
+    white: z.number().min(1).max(255),
+    middle: z.number().min(0.1).max(10),
+  }),
+  z.strictObject({ kind: z.literal('invert'), on }),
+  z.strictObject({ kind: z.literal('grey'), on }),
+  /** `window` is a share of the longer side. */
+  z.strictObject({
+    kind: z.literal('threshold'),
+    on,
+    method: z.enum(['global', 'adaptive']),
+    level: z.number().min(0).max(256),
+    window: z.number().min(0.002).max(0.5),
+  }),
+  z.strictObject({ kind: z.literal('tint'), on, colour: z.string().regex(/^#[0-9a-f]{6}$/) }),
+  /** The standard deviation of a Gaussian bell, in px of the whole picture. */
+  z.strictObject({ kind: z.literal('blur'), on, radius: z.number().min(0).max(50) }),
+  /** How often each pixel takes the median of its neighbours. */
+  z.strictObject({ kind: z.literal('denoise'), on, rounds: z.number().int().min(1).max(4) }),
+]);
+
+export type Correction = DeepReadonly<z.infer<typeof correctionSchema>>;
+export type CorrectionKind = Correction['kind'];
+export type CorrectionOf<K extends CorrectionKind> = Extract<Correction, { kind: K }>;
+
+/** A correction as it is when it is first switched on. */
+export const firstCorrections: { readonly [K in CorrectionKind]: CorrectionOf<K> } = {
+  crop: { kind: 'crop', on: true, left: 0, top: 0, right: 0, bottom: 0 },
+  turn: { kind: 'turn', on: true, degrees: 0 },
+  straighten: {
+    kind: 'straighten',
+    on: true,
+    corners: [
+      { x: 0.1, y: 0.1 },
+      { x: 0.9, y: 0.1 },
+      { x: 0.9, y: 0.9 },
+      { x: 0.1, y: 0.9 },
+    ],
+    aspect: null,
+  },
+  light: { kind: 'light', on: true, strength: 1 },
+  levels: { kind: 'levels', on: true, black: 0, white: 255, middle: 1 },
+  invert: { kind: 'invert', on: true },
+  grey: { kind: 'grey', on: true },
+  threshold: { kind: 'threshold', on: true, method: 'adaptive', level: 128, window: 0.025 },
+  tint: { kind: 'tint', on: true, colour: '#2d3a8c' },
+  blur: { kind: 'blur', on: true, radius: 1 },
+  denoise: { kind: 'denoise', on: true, rounds: 1 },
+};
+
+/** In what order corrections come to lie when they are added: first what changes the shape, last what the eye wants. */
+export const usualOrder: readonly CorrectionKind[] = [
+  'crop',
+  'turn',
+  'straighten',
+  'denoise',
+  'light',
+  'levels',
+  'blur',
+  'grey',
+  'threshold',
+  'invert',
+  'tint',
+];
+
+/** Whether a correction moves what is in the picture, and so may change its size. */
+export const movesPicture = (kind: CorrectionKind): boolean =>
+  kind === 'crop' || kind === 'turn' || kind === 'straighten';
+
+type Size = { width: number; height: number };
+
+/** The size of a picture after corrections, in whole px of the picture they began with. */
+export const correctedSize = (size: Size, corrections: readonly Correction[]): Size =>
+  corrections.reduce((s, c) => (c.on ? sizeAfter(s, c) : s), size);
+
+export function sizeAfter({ width, height }: Size, c: Correction): Size {
+  const whole = (w: number, h: number): Size => ({
+    width: Math.max(1, Math.round(w)),
+    height: Math.max(1, Math.round(h)),
+  });
+  if (c.kind === 'crop') {
+    return whole(width * Math.max(0.01, 1 - c.left - c.right), height * Math.max(0.01, 1 - c.top - c.bottom));
+  }
+  if (c.kind === 'turn') {
+    const a = (c.degrees * Math.PI) / 180;
+    const [cos, sin] = [Math.abs(Math.cos(a)), Math.abs(Math.sin(a))];
+    return whole(width * cos + height * sin, width * sin + height * cos);
+  }
+  if (c.kind !== 'straighten') return { width, height };
+  const side = (i: number): number => {
+    const [p, q] = [c.corners[i], c.corners[(i + 1) % 4]];
+    return Math.hypot((q.x - p.x) * width, (q.y - p.y) * height);
+  };
+  const [w, h] = [Math.max(side(0), side(2)), Math.max(side(1), side(3))];
+  if (c.aspect === null) return whole(w, h);
+  return w / h > c.aspect ? whole(w, w / c.aspect) : whole(h * c.aspect, h);
+}
+
+/** All that is done to a reference's picture before it is shown: its corrections, and the tint it is dimmed with. */
+export const asShown = (r: { corrections: readonly Correction[]; tint: string | null }): readonly Correction[] =>
+  r.tint === null ? r.corrections : [...r.corrections, { kind: 'tint', on: true, colour: r.tint }];
