@@ -305,8 +305,8 @@ describe('pictures', () => {
       [
         'an SVG that is no XML',
         new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" width="9"><g>'),
-        400,
-        'broken',
+        415,
+        'not-a-picture',
       ],
       ['900 megapixels in a few bytes', bigOneBit, 413, 'too-many-pixels'],
       ['a PNG cut short', png.subarray(0, png.length / 2), 400, 'broken'],
