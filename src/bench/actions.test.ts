@@ -12,7 +12,8 @@ const reference = placedReference(drawing.page, {
   name: 'scan.png',
   picture: 'a'.repeat(64),
   pixelWidth: 400,
-  dpi: null, pixelHeight: 280,
+  dpi: null,
+  pixelHeight: 280,
 });
 
 describe('stages and tools', () => {

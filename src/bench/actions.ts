@@ -1,3 +1,4 @@
+import type { Reference } from '@/core';
 import { placeReference } from '@/core/change/referenceEdits';
 import { isOpenSheet } from '@/core/drawing/find';
 import type { BenchCanvas } from './canvas/benchCanvas';
@@ -37,16 +38,27 @@ export function chooseAll(bench: Bench): void {
   bench.choose(drawing.sheets.filter(isOpenSheet).flatMap((s) => s.lines.map((l) => l.id)));
 }
 
+/** What the file dialogs offer. */
+export const PICTURE_TYPES = 'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml,.tif,.tiff';
+
+/** Sends a picture to be taken in; what cannot be is told, and null comes back. */
+export async function takeIn(bench: Bench, file: File): Promise<Reference | null> {
+  try {
+    return await sendPicture(bench.getState().id, file, file.name || 'pasted picture');
+  } catch (error) {
+    const why = error instanceof ApiError ? error.message : String(error);
+    bench.tell(`“${file.name}”: ${why}`, undefined, 'warning');
+    return null;
+  }
+}
+
 /** Brings pictures in and lays them on the page, one change each; what cannot be taken is told and passed over. */
 export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void> {
   for (const file of files) {
-    try {
-      const reference = await sendPicture(bench.getState().id, file, file.name || 'pasted picture');
-      bench.commit(placeReference(bench.getState().drawing, reference));
-    } catch (error) {
-      const why = error instanceof ApiError ? error.message : String(error);
-      bench.tell(`“${file.name}”: ${why}`, undefined, 'warning');
-    }
+    const reference = await takeIn(bench, file);
+    if (!reference) continue;
+    bench.commit(placeReference(bench.getState().drawing, reference));
+    bench.setState({ reference: reference.id });
   }
 }
 

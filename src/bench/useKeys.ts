@@ -8,19 +8,23 @@ import type { Bench } from './state/store';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
-  !!target.closest('input, textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]');
+  !!target.closest('input:not([readonly]), textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]');
 
-/** Keys: the tool in hand is asked first, then the table of keys. `V` lifts the reference away while it is held. */
+/** Keys that show something for as long as they are held. */
+const heldKeys: Record<string, 'peek' | 'uncorrected'> = { v: 'peek', x: 'uncorrected' };
+
+/** Keys: the tool in hand is asked first, then the table of keys. `V` lifts the reference away while it is held, `X` shows it uncorrected. */
 export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, showKeys: () => void): void {
   useEffect(() => {
     const down = (e: KeyboardEvent): void => {
       if (isTyping(e.target)) return;
       const plain = !e.ctrlKey && !e.metaKey && !e.altKey;
-      if (plain && e.key.toLowerCase() === 'v') {
-        if (!e.repeat) bench.setState({ peek: true });
+      const held = plain && heldKeys[e.key.toLowerCase()];
+      if (held) {
+        if (!e.repeat) bench.setState({ [held]: true });
         return;
       }
-      const onControl = e.target instanceof HTMLElement && e.target.closest('button, [role="button"], a');
+      const onControl = e.target instanceof HTMLElement && e.target.closest('button, [role="button"], [role="combobox"], a');
       const isControlKey = onControl && (e.key === 'Enter' || e.key.startsWith('Arrow'));
       const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
       if (plain && !isControlKey && canvas.current?.tool.key(key, { shift: e.shiftKey, alt: e.altKey })) {
@@ -32,8 +36,13 @@ export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, sho
       e.preventDefault();
       runCommand(bench, command, canvas.current, showKeys);
     };
-    const dropPeek = (): void => void (bench.getState().peek && bench.setState({ peek: false }));
-    const up = (e: KeyboardEvent): void => void (e.key.toLowerCase() === 'v' && dropPeek());
+    const letGo = (what: 'peek' | 'uncorrected'): void =>
+      void (bench.getState()[what] && bench.setState({ [what]: false }));
+    const up = (e: KeyboardEvent): void => {
+      const held = heldKeys[e.key.toLowerCase()];
+      if (held) letGo(held);
+    };
+    const dropPeek = (): void => (letGo('peek'), letGo('uncorrected'));
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
     window.addEventListener('blur', dropPeek);

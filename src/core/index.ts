@@ -20,7 +20,10 @@ export {
   firstStyle,
   freshSheet,
   plainPage,
+  type Blend,
   type Drawing,
+  type Folder,
+  type Guide,
   type Line,
   type Node,
   type NodeKind,
@@ -28,6 +31,7 @@ export {
   type Reference,
   type Run,
   type Sheet,
+  type SheetState,
   type Style,
   type Unit,
 } from './drawing/schema';

@@ -8,7 +8,8 @@ const formats = new Map<number, Intl.NumberFormat>();
 export function formatNumber(value: number, digits = 2): string {
   let f = formats.get(digits);
   if (!f) formats.set(digits, (f = number(digits)));
-  return f.format(value).replace('-', '−');
+  const text = f.format(value);
+  return /^-0(\.0+)?$/.test(text) ? text.slice(1) : text.replace('-', '−');
 }
 
 const digitsFor: Record<Unit, number> = { px: 1, mm: 2, cm: 3, in: 3, pt: 2 };

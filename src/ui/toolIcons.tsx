@@ -28,6 +28,28 @@ export const toolIcons = {
       <circle cx="19" cy="17" r="1.8" fill="#f4c20d" strokeWidth="1" />
     </>,
   ),
+  crop: icon(
+    <>
+      <path d="M3 4h11v13M8 2v12h11" />
+      <path d="M8 14L14 8" strokeWidth="1" strokeDasharray="2 2" />
+    </>,
+  ),
+  corners: icon(
+    <>
+      <path d="M5 5l13-2 1 13-15 3z" />
+      <circle cx="5" cy="5" r="1.9" fill="#f4c20d" strokeWidth="1" />
+      <circle cx="18" cy="3" r="1.9" fill="#f4c20d" strokeWidth="1" />
+      <circle cx="19" cy="16" r="1.9" fill="#f4c20d" strokeWidth="1" />
+      <circle cx="4" cy="19" r="1.9" fill="#f4c20d" strokeWidth="1" />
+    </>,
+  ),
+  pull: icon(
+    <>
+      <path d="M3 15c4-9 6 3 9-4" strokeWidth="3.600" stroke="#b9af97" />
+      <path d="M3 15c4-9 6 3 9-4" strokeWidth="1.2" />
+      <path d="M13 8l5-4M18 4l-.5 3.500M18 4l-3.500.2" strokeWidth="1.3" />
+    </>,
+  ),
   pen: icon(
     <>
       <path

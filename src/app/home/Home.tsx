@@ -4,6 +4,7 @@ import { FileAddOutlined, PictureOutlined } from '@ant-design/icons';
 import { App, Button, Dropdown, Upload } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
+import { PICTURE_TYPES } from '@/bench/actions';
 import { ask, askJson } from '@/bench/state/api';
 import type { DrawingCard as Card } from '@/server/drawings';
 import { formatCount } from '@/ui/format';
@@ -117,7 +118,7 @@ export function Home({ drawings, binned, now }: Props) {
         </div>
         <div className="begin">
           <Upload
-            accept="image/png,image/jpeg,image/webp"
+            accept={PICTURE_TYPES}
             multiple
             showUploadList={false}
             disabled={busy}
@@ -174,7 +175,7 @@ export function Home({ drawings, binned, now }: Props) {
 const FirstStep = () => (
   <section className="first-step">
     <h2>Drop a sketch or a photo anywhere here</h2>
-    <p>Or paste one, or choose it with “New from a picture”. PNG, JPEG and WebP up to 60 MB.</p>
+    <p>Or paste one, or choose it with “New from a picture”. PNG, JPEG, WebP, GIF, TIFF, AVIF and SVG up to 60 MB.</p>
     <ol>
       <li>
         <b>It lies under the work,</b> dimmed and locked. Your file itself is never altered.

@@ -1,5 +1,6 @@
 import Konva from 'konva';
-import type { Change, Drawing, Line } from '@/core';
+import type { Change, Drawing, Line, Reference } from '@/core';
+import { movesPicture } from '@/core/drawing/correction';
 import { paintLine } from '@/workers/paintLine';
 import { shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
 import { zoomedAt } from '../state/view';
@@ -52,6 +53,7 @@ export class BenchCanvas {
       picking: this.picking,
       unit: () => 1 / bench.getState().view.scale,
       repaint: () => this.toolNews(),
+      picture: (r: Reference) => this.pictures.bitmapFor(r, 4096, false),
     };
     this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
     Konva.autoDrawEnabled = false;
@@ -101,6 +103,7 @@ export class BenchCanvas {
     this.stop.push(() => resize.disconnect());
     this.measure();
     this.toolNews();
+    this.tool.begin?.();
     container.dataset.ready = 'true';
   }
 
@@ -117,6 +120,7 @@ export class BenchCanvas {
     this.stop.forEach((f) => f());
     clearTimeout(this.stillTimer);
     this.input.dispose();
+    this.placer.dispose();
     this.tiles.dispose();
     this.pictures.dispose();
     this.stage.destroy();
@@ -149,16 +153,30 @@ export class BenchCanvas {
   }
 
   private follow(s: BenchState, before: BenchState): void {
-    if (s.tool !== before.tool) this.tools[before.tool].finish();
+    if (s.tool !== before.tool) {
+      this.tools[before.tool].finish();
+      this.tool.begin?.();
+      this.ground.batchDraw();
+    }
     if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing);
     if (s.preview !== before.preview || s.drawing !== before.drawing) {
       const { lines, ids } = differingLines(s.drawing, shownDrawing(s));
       this.live = lines;
       this.tiles.hide(ids);
     }
-    const references = shownDrawing(s).references !== shownDrawing(before).references;
+    const references =
+      shownDrawing(s).references !== shownDrawing(before).references ||
+      shownDrawing(s).dim !== shownDrawing(before).dim;
     const page = s.drawing.page !== before.drawing.page;
-    if (s.view !== before.view || s.window !== before.window || s.peek !== before.peek || references || page)
+    if (
+      s.view !== before.view ||
+      s.window !== before.window ||
+      s.peek !== before.peek ||
+      s.uncorrected !== before.uncorrected ||
+      s.reference !== before.reference ||
+      references ||
+      page
+    )
       this.ground.batchDraw();
     const marks = [
       'view',
@@ -171,6 +189,7 @@ export class BenchCanvas {
       'reference',
       'reading',
       'sheet',
+      'pulled',
     ] as const;
     if (marks.some((k) => s[k] !== before[k])) {
       this.placer.place();
@@ -209,11 +228,14 @@ export class BenchCanvas {
 
   private paintBelow(ctx: CanvasRenderingContext2D): void {
     const s = this.bench.getState();
-    const drawing = shownDrawing(s);
+    const shown = shownDrawing(s);
+    const asked = this.tool.shows?.(shown) ?? shown;
+    const drawing = s.uncorrected ? withoutTones(asked) : asked;
     ctx.save();
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     paintGround(ctx, drawing.page, s.view, s.window, this.ratio);
-    if (!s.peek) paintReferences(ctx, drawing, s.view, s.window, this.ratio, this.pictures, this.still);
+    const pace = { still: this.still, moving: s.preview !== null && s.preview.references !== s.drawing.references };
+    if (!s.peek) paintReferences(ctx, drawing, s.view, s.window, this.ratio, this.pictures, pace);
     this.tiles.see(s.view, s.window, this.ratio);
     this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still);
     ctx.restore();
@@ -233,6 +255,16 @@ export class BenchCanvas {
     ctx.restore();
   }
 }
+
+/** The drawing with its pictures in the tones they came with; what moves them stays. */
+const withoutTones = (d: Drawing): Drawing => ({
+  ...d,
+  references: d.references.map((r) => ({
+    ...r,
+    tint: null,
+    corrections: r.corrections.filter((c) => movesPicture(c.kind)),
+  })),
+});
 
 /** The browser's own context behind Konva's. */
 const native = (c: Konva.Context): CanvasRenderingContext2D =>

@@ -1,5 +1,7 @@
-import type { Drawing, Page } from '@/core';
-import { toScreen, type Size, type View } from '../state/view';
+import type { Blend, Drawing, Page } from '@/core';
+import { boxesMeet } from '@/core/geometry/box';
+import { opacityOf, referenceBox } from '@/core/drawing/placement';
+import { shownBox, toScreen, type Size, type View } from '../state/view';
 import type { PictureStore } from './pictures';
 
 const FELT = '#cfcbc0';
@@ -17,7 +19,16 @@ export function paintGround(ctx: CanvasRenderingContext2D, page: Page, view: Vie
   ctx.fillRect(x, y, w, h);
 }
 
-/** The visible references, dimmed, the lowest first. While the view moves they are scaled cheaply. */
+const composite: Record<Blend, GlobalCompositeOperation> = {
+  normal: 'source-over',
+  multiply: 'multiply',
+  screen: 'screen',
+};
+
+/** How references are painted: scaled cheaply while the view moves, reduced while their corrections are under the hand. */
+export type PaintPace = { still: boolean; moving: boolean };
+
+/** The visible references, dimmed, the lowest first, each as it is placed, turned, flipped and blended. */
 export function paintReferences(
   ctx: CanvasRenderingContext2D,
   drawing: Drawing,
@@ -25,18 +36,28 @@ export function paintReferences(
   window: Size,
   ratio: number,
   pictures: PictureStore,
-  still: boolean,
+  { still, moving }: PaintPace,
 ): void {
   ctx.imageSmoothingEnabled = true;
   ctx.imageSmoothingQuality = still ? 'high' : 'low';
+  const seen = shownBox(view, window);
   for (const r of drawing.references) {
-    if (!r.visible) continue;
+    if (!r.visible || !boxesMeet(referenceBox(r), seen)) continue;
     const [x, y, w, h] = rectOf(r.at, r.width, r.height, view, ratio);
-    if (x > window.width * ratio || y > window.height * ratio || x + w < 0 || y + h < 0) continue;
-    const bitmap = pictures.bitmapFor(r, Math.max(w, h));
-    ctx.globalAlpha = 1 - r.dim;
-    if (bitmap) drawVisiblePart(ctx, bitmap, x, y, w, h, window.width * ratio, window.height * ratio);
-    ctx.globalAlpha = 1;
+    const bitmap = pictures.bitmapFor(r, Math.max(w, h), moving);
+    if (!bitmap) continue;
+    ctx.save();
+    ctx.globalAlpha = opacityOf(drawing, r);
+    ctx.globalCompositeOperation = composite[r.blend];
+    if (r.turn === 0 && !r.flipX && !r.flipY) {
+      drawVisiblePart(ctx, bitmap, x, y, w, h, window.width * ratio, window.height * ratio);
+    } else {
+      ctx.translate(x + w / 2, y + h / 2);
+      ctx.rotate((r.turn * Math.PI) / 180);
+      ctx.scale(r.flipX ? -1 : 1, r.flipY ? -1 : 1);
+      ctx.drawImage(bitmap, -w / 2, -h / 2, w, h);
+    }
+    ctx.restore();
   }
 }
 

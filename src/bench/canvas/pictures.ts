@@ -1,4 +1,6 @@
 import type { Reference } from '@/core';
+import { asShown } from '@/core/drawing/correction';
+import { correct, sourceOf } from '../state/corrections';
 import { pictureUrl } from '../state/api';
 
 const steps = [
@@ -7,17 +9,59 @@ const steps = [
   { size: 'screen', longest: 4096 },
 ] as const;
 
-/** The pictures of references as bitmaps, in halved sizes, fetched when they are first needed. */
+/** A reference's picture as it was last corrected, and what is being made of it now. */
+type Corrected = { key: string; bitmap: ImageBitmap | null; making: string | null };
+
+/**
+ * The pictures of references as bitmaps: plain ones in halved sizes, fetched when they are first needed; corrected ones
+ * made by the worker, reduced while a hand is moving. Until the newest is made, the one before it is shown.
+ */
 export class PictureStore {
   private readonly bitmaps = new Map<string, ImageBitmap | 'coming' | 'failed'>();
+  private readonly corrected = new Map<string, Corrected>();
 
   constructor(
     private readonly onNews: () => void,
     private readonly onFailure: (r: Reference) => void,
   ) {}
 
-  /** The best bitmap at hand for a reference shown `longest` device pixels long; a better one is fetched if need be. */
-  bitmapFor(r: Reference, longest: number): ImageBitmap | null {
+  /**
+   * The best bitmap at hand for a reference shown `longest` device pixels long; a better one is asked for if need be.
+   * `moving`: its corrections are changing under the hand.
+   */
+  bitmapFor(r: Reference, longest: number, moving: boolean): ImageBitmap | null {
+    return asShown(r).some((c) => c.on) ? this.correctedFor(r, moving) : this.plainFor(r, longest);
+  }
+
+  private correctedFor(r: Reference, moving: boolean): ImageBitmap | null {
+    let entry = this.corrected.get(r.id);
+    if (!entry) this.corrected.set(r.id, (entry = { key: '', bitmap: null, making: null }));
+    const keyFor = (s: 'preview' | 'whole'): string => JSON.stringify([r.picture, s, asShown(r)]);
+    // What moves may be something else than the corrections: then the whole picture is there already.
+    const size = moving && entry.key !== keyFor('whole') ? 'preview' : 'whole';
+    const key = keyFor(size);
+    if (entry.key !== key && entry.making === null) {
+      entry.making = key;
+      void this.make(r, size, entry, key);
+    }
+    return entry.bitmap;
+  }
+
+  private async make(r: Reference, size: 'preview' | 'whole', entry: Corrected, key: string): Promise<void> {
+    try {
+      const bitmap = await correct.render(sourceOf(r), asShown(r), size);
+      entry.bitmap?.close();
+      entry.bitmap = bitmap;
+    } catch {
+      this.onFailure(r);
+    }
+    entry.key = key;
+    entry.making = null;
+    // What was asked for meanwhile is asked for again by the next frame.
+    this.onNews();
+  }
+
+  private plainFor(r: Reference, longest: number): ImageBitmap | null {
     const wanted = steps.find((s) => s.longest >= longest) ?? steps[steps.length - 1];
     const exact = this.at(r, wanted.size);
     if (exact) return exact;
@@ -54,5 +98,6 @@ export class PictureStore {
 
   dispose(): void {
     for (const b of this.bitmaps.values()) if (b instanceof ImageBitmap) b.close();
+    for (const { bitmap } of this.corrected.values()) bitmap?.close();
   }
 }

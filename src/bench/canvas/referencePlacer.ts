@@ -1,15 +1,18 @@
 import Konva from 'konva';
 import { setReference } from '@/core/change/referenceEdits';
 import { referenceOf } from '@/core/drawing/find';
+import { middleOf } from '@/core/drawing/placement';
 import type { Bench } from '../state/store';
 import { toPage, toScreen } from '../state/view';
 
-/** The frame around a chosen, unlocked reference, by which it is moved and scaled with its proportions kept. */
+const FIFTEENS = Array.from({ length: 24 }, (_, i) => i * 15);
+
+/** The frame around a chosen, unlocked reference, by which it is moved, scaled and turned. */
 export class ReferencePlacer {
   private readonly handle = new Konva.Rect({ draggable: true, fill: 'rgba(0,0,0,0)' });
   private readonly frame = new Konva.Transformer({
-    rotateEnabled: false,
     keepRatio: true,
+    shiftBehavior: 'none',
     flipEnabled: false,
     enabledAnchors: ['top-left', 'top-right', 'bottom-left', 'bottom-right'],
     anchorFill: '#f4c20d',
@@ -18,11 +21,13 @@ export class ReferencePlacer {
     anchorCornerRadius: 6,
     borderStroke: '#27241d',
     borderDash: [5, 4],
+    rotateAnchorOffset: 26,
+    rotationSnapTolerance: 7.5,
     ignoreStroke: true,
-    // Alt would scale about the middle here; proportions are kept either way.
     centeredScaling: false,
   });
   private shown: string | null = null;
+  private readonly stop = new AbortController();
 
   constructor(
     private readonly bench: Bench,
@@ -34,19 +39,44 @@ export class ReferencePlacer {
       this.bench.commit(this.edit());
       this.place();
     });
+    // Alt lets the proportions go, Shift turns by steps; both can be pressed and let go in the middle.
+    for (const event of ['pointermove', 'keydown', 'keyup'] as const) {
+      window.addEventListener(
+        event,
+        (e) => {
+          this.frame.keepRatio(!e.altKey);
+          this.frame.rotationSnaps(e.shiftKey ? FIFTEENS : []);
+        },
+        { capture: true, signal: this.stop.signal },
+      );
+    }
     layer.add(this.handle, this.frame);
     this.place();
+  }
+
+  dispose(): void {
+    this.stop.abort();
   }
 
   private edit() {
     const { drawing, view } = this.bench.getState();
     const h = this.handle;
-    const at = toPage(view, { x: h.x(), y: h.y() });
-    const width = (h.width() * h.scaleX()) / view.scale;
     const r = referenceOf(drawing, this.shown!)!;
-    const k = width / r.width;
-    const moved = Math.abs(k - 1) < 1e-9 ? { at } : { at, width: r.width * k, height: r.height * k };
-    return setReference(drawing, r.id, moved, 'width' in moved ? 'Scale picture' : 'Move picture');
+    const middle = toPage(view, { x: h.x(), y: h.y() });
+    const [kx, ky] = [Math.abs(h.scaleX()), Math.abs(h.scaleY())];
+    const isScaled = Math.abs(kx - 1) > 1e-9 || Math.abs(ky - 1) > 1e-9;
+    const [width, height] = isScaled
+      ? [(h.width() * kx) / view.scale, (h.height() * ky) / view.scale]
+      : [r.width, r.height];
+    const rotation = Math.round(h.rotation() * 1000) / 1000;
+    const turn = Math.abs(rotation - r.turn) < 1e-6 ? r.turn : ((((rotation + 180) % 360) + 360) % 360) - 180;
+    const label = isScaled ? 'Scale picture' : turn !== r.turn ? 'Turn picture' : 'Move picture';
+    return setReference(
+      drawing,
+      r.id,
+      { at: { x: middle.x - width / 2, y: middle.y - height / 2 }, width, height, turn },
+      label,
+    );
   }
 
   /** Lays the frame where the reference is; hidden when none is in hand. */
@@ -58,12 +88,16 @@ export class ReferencePlacer {
     this.handle.visible(visible);
     this.frame.visible(visible);
     if (visible && !this.handle.isDragging() && !this.frame.isTransforming()) {
-      const at = toScreen(s.view, r.at);
+      const middle = toScreen(s.view, middleOf(r));
+      const [width, height] = [r.width * s.view.scale, r.height * s.view.scale];
       this.handle.setAttrs({
-        x: at.x,
-        y: at.y,
-        width: r.width * s.view.scale,
-        height: r.height * s.view.scale,
+        x: middle.x,
+        y: middle.y,
+        width,
+        height,
+        offsetX: width / 2,
+        offsetY: height / 2,
+        rotation: r.turn,
         scaleX: 1,
         scaleY: 1,
       });

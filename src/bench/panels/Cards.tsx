@@ -3,7 +3,7 @@
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { useBenchState } from '../benchContext';
 import { DeliverCard } from '../stages/deliver/DeliverCard';
-import { PageCard } from '../stages/prepare/PageCard';
+import { PrepareCards } from '../stages/prepare/PrepareCards';
 import { LineCard } from '../stages/refine/LineCard';
 import { NodeCard } from '../stages/refine/NodeCard';
 import { SheetFigures } from '../stages/trace/SheetFigures';
@@ -19,7 +19,7 @@ export function Cards() {
   });
   const heading =
     stage === 'prepare'
-      ? 'Page'
+      ? 'Prepare'
       : stage === 'deliver'
         ? 'Deliver'
         : count === 0
@@ -33,7 +33,7 @@ export function Cards() {
         {heading} <span>{stage === 'prepare' || stage === 'deliver' ? '' : place}</span>
       </h2>
       {stage === 'prepare' ? (
-        <PageCard />
+        <PrepareCards />
       ) : stage === 'deliver' ? (
         <DeliverCard />
       ) : count === 0 ? (

@@ -7,11 +7,9 @@ import type { Reference } from '@/core';
 import { removeReference, setReference } from '@/core/change/referenceEdits';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatNumber, formatShare } from '@/ui/format';
-import { bringIn, goToStage } from '../actions';
+import { bringIn, goToStage, PICTURE_TYPES } from '../actions';
 import { useBench, useBenchState } from '../benchContext';
 import { pictureUrl } from '../state/api';
-
-export const PICTURE_TYPES = 'image/png,image/jpeg,image/webp';
 
 /** The references: below all sheets, each with its dim and lock in reach. */
 export function Shelf() {

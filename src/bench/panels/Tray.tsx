@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from 'antd';
 import { toolIcons } from '@/ui/toolIcons';
 import { takeTool } from '../actions';
 import { useBench, useBenchState } from '../benchContext';
@@ -29,7 +30,11 @@ export function Tray({ hints }: { hints: Hint[] }) {
                 type="button"
                 className={id === tool ? 'tool on' : 'tool'}
                 aria-pressed={id === tool}
-                onClick={() => takeTool(bench, id)}
+                onClick={(e) => {
+                  // A tile that was clicked lets go of the keys: Enter and Space are the hand's again.
+                  if (e.detail > 0) e.currentTarget.blur();
+                  takeTool(bench, id);
+                }}
               >
                 {key && <kbd>{keyCaps(key)[0]}</kbd>}
                 {toolIcons[id]}
@@ -38,7 +43,17 @@ export function Tray({ hints }: { hints: Hint[] }) {
             );
           })}
         </div>
-        <div className="options">{tool === 'pen' ? <PenOptions /> : stage === 'ink' ? <StyleOptions /> : null}</div>
+        <div className="options">
+          {tool === 'pen' ? (
+            <PenOptions />
+          ) : tool === 'crop' || tool === 'corners' ? (
+            <Button type="primary" onClick={() => takeTool(bench, 'place')}>
+              Done
+            </Button>
+          ) : stage === 'ink' ? (
+            <StyleOptions />
+          ) : null}
+        </div>
       </div>
       <div className="hints" aria-live="off">
         {hints.map((h) => (

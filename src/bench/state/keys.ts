@@ -33,6 +33,7 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
     group: 'View',
     rows: [
       { keys: 'v', what: 'Hold: lift the reference away' },
+      { keys: 'x', what: 'Hold: see the reference before its tones were corrected' },
       { keys: 'space', what: 'Hold and drag: pan' },
       { keys: '+', what: 'Zoom in', command: { do: 'zoomIn' } },
       { keys: '-', what: 'Zoom out', command: { do: 'zoomOut' } },

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { applyChange, inverseOf, type Change, type Drawing, type Point } from '@/core';
+import { applyChange, inverseOf, type Change, type Drawing, type Line, type Point } from '@/core';
 import type { Edit } from '@/core/change/edit';
 import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
@@ -8,7 +8,14 @@ import type { SaveState } from './saver';
 import type { Size, View } from './view';
 
 export type StageId = 'prepare' | 'trace' | 'refine' | 'ink' | 'deliver';
-export type ToolId = 'place' | 'pen' | 'select' | 'nodes';
+export type ToolId = 'place' | 'crop' | 'corners' | 'pull' | 'pen' | 'select' | 'nodes';
+
+/** Pulled lines as they would be laid on the page, and which of them are let go. */
+export type Pulled = {
+  readonly reference: string;
+  readonly lines: readonly Line[];
+  readonly dropped: ReadonlySet<string>;
+};
 
 /** Something to tell, with at most one thing to do about it. */
 export type Message = { key: number; tone: 'note' | 'warning'; text: string; action?: { label: string; run(): void } };
@@ -27,9 +34,13 @@ export type BenchState = {
   readonly lines: ReadonlySet<string>;
   readonly nodes: ReadonlySet<string>;
   readonly reference: string | null;
+  /** Lines that are being pulled from ink: shown, not yet in the drawing. */
+  readonly pulled: Pulled | null;
   readonly view: View;
   readonly window: Size;
   readonly peek: boolean;
+  /** The pictures are seen as they were before their tones were corrected. */
+  readonly uncorrected: boolean;
   readonly save: SaveState;
   readonly reading: boolean;
   readonly message: Message | null;
@@ -67,9 +78,11 @@ export function createBench(opening: Opening): Bench {
     lines: new Set(),
     nodes: new Set(),
     reference: null,
+    pulled: null,
     view: { scale: 1, x: 0, y: 0 },
     window: { width: 0, height: 0 },
     peek: false,
+    uncorrected: false,
     save: { kind: 'saved', revision },
     reading: false,
     message: null,
@@ -163,7 +176,7 @@ export function sound(s: BenchState, after: Drawing): Partial<BenchState> {
     return lines.includes(ref.line) && nodeAt(after, ref);
   });
   const sheet = sheetOf(after, s.sheet) ? s.sheet : neighbourSheet(s, after);
-  const reference = after.references.some((r) => r.id === s.reference && !r.locked) ? s.reference : null;
+  const reference = after.references.some((r) => r.id === s.reference) ? s.reference : null;
   return {
     sheet,
     reference,

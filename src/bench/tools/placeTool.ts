@@ -1,5 +1,6 @@
 import type { Reference } from '@/core';
 import { setReference } from '@/core/change/referenceEdits';
+import { holdsPlace } from '@/core/drawing/placement';
 import { shownDrawing } from '../state/store';
 import type { HandEvent, Hint, PointerShape, Reach, Tool } from './tool';
 
@@ -11,14 +12,7 @@ export class PlaceTool implements Tool {
 
   private under(e: HandEvent): Reference | undefined {
     const { references } = shownDrawing(this.reach.bench.getState());
-    return references.findLast(
-      (r) =>
-        r.visible &&
-        e.page.x >= r.at.x &&
-        e.page.y >= r.at.y &&
-        e.page.x <= r.at.x + r.width &&
-        e.page.y <= r.at.y + r.height,
-    );
+    return references.findLast((r) => r.visible && holdsPlace(r, e.page));
   }
 
   press(e: HandEvent): void {
@@ -66,6 +60,8 @@ export class PlaceTool implements Tool {
       return [
         { keys: 'drag', what: 'move the picture' },
         { keys: 'drag a corner', what: 'scale it, proportions kept' },
+        { keys: 'Alt', what: 'let the proportions go' },
+        { keys: 'drag the stalk', what: 'turn it; Shift: by 15°' },
         { keys: 'Escape', what: 'let go' },
       ];
     }

@@ -2,12 +2,18 @@ import type { StageId, ToolId } from '../state/store';
 import { NodesTool } from './nodesTool';
 import { PenTool } from './penTool';
 import { PlaceTool } from './placeTool';
+import { CornersTool } from './cornersTool';
+import { CropTool } from './cropTool';
+import { PullTool } from './pullTool';
 import { SelectTool } from './selectTool';
 import type { Reach, Tool } from './tool';
 
 /** Every tool: its name on its tile, the stages it is at hand in, and how it is made. */
 export const toolRegistry: Record<ToolId, { label: string; stages: StageId[]; make: (reach: Reach) => Tool }> = {
   place: { label: 'Place', stages: ['prepare'], make: (r) => new PlaceTool(r) },
+  crop: { label: 'Crop', stages: ['prepare'], make: (r) => new CropTool(r) },
+  corners: { label: 'Corners', stages: ['prepare'], make: (r) => new CornersTool(r) },
+  pull: { label: 'Pull ink', stages: ['prepare'], make: (r) => new PullTool(r) },
   pen: { label: 'Pen', stages: ['trace'], make: (r) => new PenTool(r) },
   select: { label: 'Select', stages: ['trace', 'refine', 'ink', 'deliver'], make: (r) => new SelectTool(r) },
   nodes: { label: 'Nodes', stages: ['trace', 'refine'], make: (r) => new NodesTool(r) },

@@ -1,4 +1,4 @@
-import type { Point } from '@/core';
+import type { Drawing, Point, Reference } from '@/core';
 import type { Picking } from '../canvas/picking';
 import type { Bench } from '../state/store';
 import type { View } from '../state/view';
@@ -29,6 +29,8 @@ export type Reach = {
   unit(): number;
   /** Asks for the marks over the page to be painted again. */
   repaint(): void;
+  /** The best bitmap at hand of a reference as it is corrected; null until there is one. */
+  picture(r: Reference): ImageBitmap | null;
 };
 
 /** A tool: it hears of the hand, changes the drawing by commits, and says what it shows and what can be done. */
@@ -49,6 +51,10 @@ export interface Tool {
   paint(ctx: CanvasRenderingContext2D, view: View): void;
   pointer(): PointerShape;
   hints(): Hint[];
+  /** The tool is taken in hand. */
+  begin?(): void;
+  /** What the page shows while the tool is in hand, where that is not the drawing as it is. */
+  shows?(drawing: Drawing): Drawing;
 }
 
 /** Nearer than this to a node or bead, in CSS px, the hand is on it. */

@@ -1,23 +1,41 @@
 'use client';
 
-import { Select } from 'antd';
+import { Button, Segmented, Select } from 'antd';
 import type { Page } from '@/core';
-import { setPage } from '@/core/change/pageEdits';
+import { pageFromReference, pagePresets, setPage } from '@/core/change/pageEdits';
 import { units } from '@/core/drawing/schema';
 import { pixelsAt } from '@/core/drawing/unit';
+import { ColourField } from '@/ui/ColourField';
 import { formatNumber } from '@/ui/format';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
+import { workedOn } from '../../tools/pictureTool';
 import { Row } from '../refine/LineCard';
 
-/** The page: its size, the unit it is given in, and its resolution. */
+const isNear = (a: number, b: number): boolean => Math.abs(a - b) < 0.01;
+
+/** The page: its size by presets or figures, its unit, its resolution, its ground. */
 export function PageCard() {
   const bench = useBench();
   const page = useBenchState((s) => s.drawing.page);
+  const hasReference = useBenchState((s) => s.drawing.references.length > 0);
   const reading = useBenchState((s) => s.reading);
   const set = (after: Partial<Page>, label: string): void =>
     void bench.commit(setPage(bench.getState().drawing, after, label));
+  const isUpright = page.height > page.width;
+  const preset = pagePresets.find(
+    (p) => isNear(Math.max(page.width, page.height), p.width) && isNear(Math.min(page.width, page.height), p.height),
+  );
+  const choose = (name: string): void => {
+    const p = pagePresets.find((x) => x.name === name)!;
+    const [width, height] = isUpright ? [p.height, p.width] : [p.width, p.height];
+    set({ width, height, unit: p.unit }, 'Resize page');
+  };
+  const fromPicture = (): void => {
+    const r = workedOn(bench);
+    if (r) bench.commit(pageFromReference(bench.getState().drawing, r));
+  };
   return (
     <div className="card" role="group" aria-label="Page">
       <div className="row">
@@ -31,6 +49,15 @@ export function PageCard() {
           onChange={(unit) => set({ unit }, 'Change unit')}
         />
       </div>
+      <Select
+        size="small"
+        aria-label="Page size"
+        disabled={reading}
+        value={preset?.name}
+        placeholder="a size of its own"
+        options={pagePresets.map((p) => ({ value: p.name, label: p.name }))}
+        onChange={choose}
+      />
       <div className="fields">
         <span className="option-label">wide</span>
         <LengthField
@@ -61,11 +88,35 @@ export function PageCard() {
           disabled={reading}
           onCommit={(dpi) => set({ dpi }, 'Change resolution')}
         />
+        <span className="option-label">ground</span>
+        <ColourField
+          label="Ground of the page"
+          value={page.ground ?? '#ffffff'}
+          disabled={reading}
+          onCommit={(ground) => set({ ground }, 'Change ground')}
+        />
       </div>
+      <Segmented
+        block
+        size="small"
+        aria-label="Orientation"
+        disabled={reading || page.width === page.height}
+        value={isUpright ? 'upright' : 'lying'}
+        options={[
+          { value: 'upright', label: 'Upright' },
+          { value: 'lying', label: 'Lying' },
+        ]}
+        onChange={() => set({ width: page.height, height: page.width }, 'Turn page')}
+      />
       <Row
         what="In pixels"
         figure={`${formatNumber(pixelsAt(page.width, page.dpi))} x ${formatNumber(pixelsAt(page.height, page.dpi))}`}
       />
+      {hasReference && (
+        <Button size="small" disabled={reading} onClick={fromPicture}>
+          As large as the picture in print
+        </Button>
+      )}
     </div>
   );
 }

@@ -1,0 +1,212 @@
+'use client';
+
+import { Button, Segmented } from 'antd';
+import { useEffect, useMemo, useState } from 'react';
+import type { Correction, Reference } from '@/core';
+import { setCorrection } from '@/core/change/referenceEdits';
+import { ColourField } from '@/ui/ColourField';
+import { NumberField } from '@/ui/NumberField';
+import { useBench } from '../../benchContext';
+import { correct, sourceOf } from '../../state/corrections';
+import { correctionsBefore } from '../../tools/pictureTool';
+import { correctionNames } from './corrections';
+import { Amount, layStraight } from './CorrectionsCard';
+import { LevelsPlot } from './LevelsPlot';
+
+type Props = { reference: Reference; correction: Correction; disabled: boolean };
+
+/** What can be set of a correction that is on. */
+export function CorrectionFields({ reference: r, correction: c, disabled }: Props) {
+  const bench = useBench();
+  const { name } = correctionNames[c.kind];
+  const edit = (next: Correction) => setCorrection(bench.getState().drawing, r.id, next, name);
+  const show = (next: Correction): void => bench.show(edit(next));
+  const set = (next: Correction): void => void bench.commit(edit(next));
+  switch (c.kind) {
+    case 'crop':
+    case 'straighten': {
+      const tool = c.kind === 'crop' ? 'crop' : 'corners';
+      return (
+        <div className="buttons">
+          <Button size="small" disabled={disabled} onClick={() => bench.setState({ reference: r.id, tool })}>
+            {c.kind === 'crop' ? 'Change what is kept' : 'Move the corners'}
+          </Button>
+          {c.kind === 'straighten' && (
+            <label className="amount">
+              <span className="option-label">width : height</span>
+              <NumberField
+                label="Width of the page by its height, 0 as seen"
+                value={c.aspect ?? 0}
+                min={0}
+                max={20}
+                digits={3}
+                disabled={disabled}
+                onCommit={(v) => set({ ...c, aspect: v < 0.05 ? null : v })}
+              />
+            </label>
+          )}
+        </div>
+      );
+    }
+    case 'turn':
+      return (
+        <div className="buttons">
+          <NumberField
+            label="Degrees"
+            value={c.degrees}
+            min={-180}
+            max={180}
+            digits={2}
+            unit="°"
+            disabled={disabled}
+            onCommit={(degrees) => set({ ...c, degrees })}
+          />
+          <Button size="small" disabled={disabled} onClick={() => void layStraight(bench, r)}>
+            Find it
+          </Button>
+        </div>
+      );
+    case 'light':
+      return (
+        <Amount
+          label="Strength"
+          value={Math.round(c.strength * 100)}
+          min={0}
+          max={100}
+          disabled={disabled}
+          onMove={(v) => show({ ...c, strength: v / 100 })}
+          onDone={(v) => set({ ...c, strength: v / 100 })}
+        />
+      );
+    case 'levels':
+      return <Levels reference={r} correction={c} disabled={disabled} show={show} set={set} />;
+    case 'threshold':
+      return (
+        <>
+          <Segmented
+            block
+            size="small"
+            aria-label="Kind of threshold"
+            disabled={disabled}
+            value={c.method}
+            options={[
+              { value: 'adaptive', label: 'by its surroundings' },
+              { value: 'global', label: 'one level' },
+            ]}
+            onChange={(method) => set({ ...c, method: method as typeof c.method })}
+          />
+          <Amount
+            label="Level"
+            value={c.level}
+            min={1}
+            max={255}
+            disabled={disabled}
+            onMove={(level) => show({ ...c, level })}
+            onDone={(level) => set({ ...c, level })}
+          />
+        </>
+      );
+    case 'tint':
+      return (
+        <ColourField label="Tint" value={c.colour} disabled={disabled} onCommit={(colour) => set({ ...c, colour })} />
+      );
+    case 'blur':
+      return (
+        <Amount
+          label="Radius, px"
+          value={c.radius}
+          min={0}
+          max={12}
+          step={0.1}
+          disabled={disabled}
+          onMove={(radius) => show({ ...c, radius })}
+          onDone={(radius) => set({ ...c, radius })}
+        />
+      );
+    case 'denoise':
+      return (
+        <Amount
+          label="Rounds"
+          value={c.rounds}
+          min={1}
+          max={4}
+          disabled={disabled}
+          onMove={(rounds) => show({ ...c, rounds })}
+          onDone={(rounds) => set({ ...c, rounds })}
+        />
+      );
+    case 'grey':
+    case 'invert':
+      return null;
+  }
+}
+
+type LevelsProps = {
+  reference: Reference;
+  correction: Extract<Correction, { kind: 'levels' }>;
+  disabled: boolean;
+  show: (c: Correction) => void;
+  set: (c: Correction) => void;
+};
+
+/** Levels by marks on the tones that they are set for, or by figures. */
+function Levels({ reference: r, correction: c, disabled, show, set }: LevelsProps) {
+  const tones = useTones(r);
+  const [held, setHeld] = useState<typeof c | null>(null);
+  const shown = held ?? c;
+  const levels = useMemo(
+    () => ({ black: shown.black, white: shown.white, middle: shown.middle }),
+    [shown.black, shown.white, shown.middle],
+  );
+  return (
+    <>
+      <LevelsPlot
+        tones={tones}
+        levels={levels}
+        disabled={disabled}
+        onMove={(l) => {
+          setHeld({ ...c, ...l });
+          show({ ...c, ...l });
+        }}
+        onDone={(l) => {
+          setHeld(null);
+          set({ ...c, ...l });
+        }}
+      />
+      <div className="fields four">
+        {(['black', 'middle', 'white'] as const).map((which) => (
+          <NumberField
+            key={which}
+            label={`${which[0].toUpperCase()}${which.slice(1)}`}
+            value={shown[which]}
+            min={which === 'black' ? 0 : which === 'white' ? c.black + 1 : 0.1}
+            max={which === 'black' ? c.white - 1 : which === 'white' ? 255 : 10}
+            digits={which === 'middle' ? 2 : 0}
+            disabled={disabled}
+            onCommit={(v) => set({ ...c, [which]: v })}
+          />
+        ))}
+      </div>
+    </>
+  );
+}
+
+/** How many pixels have each tone before the levels are set. */
+function useTones(r: Reference): readonly number[] {
+  const [tones, setTones] = useState<readonly number[]>(noTones);
+  const before = JSON.stringify(correctionsBefore(r, 'levels'));
+  useEffect(() => {
+    let left = false;
+    correct
+      .tones(sourceOf(r), JSON.parse(before) as Correction[])
+      .then((t) => !left && setTones(t))
+      .catch(() => undefined);
+    return () => {
+      left = true;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- of the reference, only its picture counts
+  }, [r.picture, before]);
+  return tones;
+}
+
+const noTones: readonly number[] = new Array<number>(256).fill(0);

@@ -1,0 +1,16 @@
+import type { CorrectionKind } from '@/core';
+
+/** What each correction is called, and what it is for. */
+export const correctionNames: Record<CorrectionKind, { name: string; what: string }> = {
+  crop: { name: 'Crop', what: 'Cut off what is not needed' },
+  turn: { name: 'Turn', what: 'Lay it straight' },
+  straighten: { name: 'Straighten', what: 'See the page from straight above, by its four corners' },
+  light: { name: 'Even light', what: 'Take shadows off the paper' },
+  levels: { name: 'Levels', what: 'What is black, what is white' },
+  denoise: { name: 'Denoise', what: 'Take out grain' },
+  blur: { name: 'Blur', what: 'Smooth it' },
+  grey: { name: 'Grey', what: 'Without colour' },
+  threshold: { name: 'Threshold', what: 'Black or white, nothing between' },
+  invert: { name: 'Invert', what: 'Light for dark' },
+  tint: { name: 'Tint', what: 'In one colour' },
+};

@@ -1,0 +1,61 @@
+import { proxy, wrap, type Remote } from 'comlink';
+import type { Correction, GrayImage, PulledRun, PullInkOptions, Quad, Reference } from '@/core';
+import type { CorrectionWorker } from '@/workers/correct.worker';
+import type { CorrectionSize } from '@/workers/correctProtocol';
+import type { PullWorker } from '@/workers/pull.worker';
+import { pictureUrl } from './api';
+
+/** Where the worker finds a reference's picture, upright and as large as it is worked on. */
+export const sourceOf = (r: Reference) => ({
+  picture: r.picture,
+  url: new URL(pictureUrl(r.picture, 'screen'), location.href).href,
+  pixelWidth: r.pixelWidth,
+});
+
+let remote: { worker: Worker; api: Remote<CorrectionWorker> } | null = null;
+
+function worker(): Remote<CorrectionWorker> {
+  if (!remote) {
+    const made = new Worker(new URL('../../workers/correct.worker.ts', import.meta.url), { type: 'module' });
+    remote = { worker: made, api: wrap<CorrectionWorker>(made) };
+  }
+  return remote.api;
+}
+
+type Source = ReturnType<typeof sourceOf>;
+
+/** The worker that corrects pictures; started when it is first asked. */
+export const correct = {
+  render: (source: Source, list: readonly Correction[], size: CorrectionSize): Promise<ImageBitmap> =>
+    worker().render(source, list, size),
+  tones: (source: Source, list: readonly Correction[]): Promise<number[]> => worker().tones(source, list),
+  corners: (source: Source, list: readonly Correction[]): Promise<Quad | null> => worker().corners(source, list),
+  skew: (source: Source, list: readonly Correction[]): Promise<number | null> => worker().skew(source, list),
+  grey: (source: Source, list: readonly Correction[]): Promise<GrayImage> => worker().grey(source, list),
+};
+
+/** Lines being pulled: their promise, and how to call it off. */
+export type Pulling = { result: Promise<PulledRun[]>; stop(): void };
+
+/** Pulls lines from a grey picture in a worker of its own. Called off, the promise rejects and the work ends. */
+export function pullLines(image: GrayImage, options: PullInkOptions, onProgress: (share: number) => void): Pulling {
+  const made = new Worker(new URL('../../workers/pull.worker.ts', import.meta.url), { type: 'module' });
+  const api = wrap<PullWorker>(made);
+  let stop = (): void => {};
+  const stopped = new Promise<never>((_, reject) => {
+    stop = () => reject(new Error('called off'));
+    made.onerror = (e) => reject(new Error(e.message));
+  });
+  const result = Promise.race([api.pull(image, options, proxy(onProgress)), stopped]).finally(() => made.terminate());
+  return { result, stop };
+}
+
+/** Which pixels would count as ink at a level; null lets the paper around each decide. */
+export async function inkMask(image: GrayImage, level: number | null): Promise<Uint8Array> {
+  const made = new Worker(new URL('../../workers/pull.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    return await wrap<PullWorker>(made).mask(image, level ?? undefined);
+  } finally {
+    made.terminate();
+  }
+}

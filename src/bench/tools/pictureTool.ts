@@ -1,0 +1,32 @@
+import type { Drawing, Reference } from '@/core';
+import type { Correction, CorrectionKind } from '@/core/drawing/correction';
+import { usualOrder } from '@/core/drawing/correction';
+import { placedAfter } from '@/core/drawing/placement';
+import type { Bench } from '../state/store';
+
+/** The reference that a tool of the Prepare stage works on: the chosen one, or else the topmost that lies under the work. */
+export function workedOn(bench: Bench): Reference | undefined {
+  const { drawing, reference } = bench.getState();
+  const visible = drawing.references.filter((r) => r.visible);
+  return visible.find((r) => r.id === reference) ?? visible.findLast((r) => !r.beside) ?? visible.at(-1) ?? undefined;
+}
+
+/** The corrections that are done before one of a kind is. */
+export function correctionsBefore(r: Reference, kind: CorrectionKind): Correction[] {
+  const at = r.corrections.findIndex((c) => c.kind === kind);
+  if (at >= 0) return r.corrections.slice(0, at);
+  return r.corrections.filter((c) => usualOrder.indexOf(c.kind) < usualOrder.indexOf(kind));
+}
+
+/** A reference as it is found by a correction: with what comes before it, placed so as to be seen whole. */
+export function beforeCorrection(drawing: Drawing, r: Reference, kind: CorrectionKind): Reference {
+  const corrections = correctionsBefore(r, kind);
+  return { ...r, ...placedAfter(drawing.page, r, corrections), corrections, dim: Math.min(r.dim, 0.15) };
+}
+
+/** The drawing with one reference shown otherwise. */
+export const showing = (drawing: Drawing, r: Reference): Drawing => ({
+  ...drawing,
+  dim: 0,
+  references: drawing.references.map((x) => (x.id === r.id ? r : x)),
+});

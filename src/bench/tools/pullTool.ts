@@ -1,0 +1,121 @@
+import type { Line, Point } from '@/core';
+import { isWithin } from '@/core/assist/pulledLines';
+import { cubicsOf } from '@/core/drawing/run';
+import { evaluate } from '@/core/geometry/cubic';
+import { boxOfPoints, boxHolds } from '@/core/geometry/box';
+import { paintSkeleton } from '../canvas/marks';
+import { toPage, toScreen, type View } from '../state/view';
+import { workedOn } from './pictureTool';
+import type { HandEvent, Hint, PointerShape, Reach, Tool } from './tool';
+
+const KEPT = '#0b6b66';
+const DROPPED = '#b9af97';
+
+/** Pull ink: over the lines that were pulled, a lasso chooses crumbs to be dropped; with Alt, to be kept after all. */
+export class PullTool implements Tool {
+  private lasso: Point[] = [];
+
+  constructor(private readonly reach: Reach) {}
+
+  private get bench() {
+    return this.reach.bench;
+  }
+
+  press(e: HandEvent): void {
+    this.lasso = this.bench.getState().pulled ? [e.page] : [];
+  }
+
+  move(e: HandEvent): void {
+    if (this.lasso.length === 0) return;
+    this.lasso.push(e.page);
+    this.reach.repaint();
+  }
+
+  release(e: HandEvent): void {
+    const { pulled, view } = this.bench.getState();
+    const lasso = this.lasso;
+    this.lasso = [];
+    if (pulled && lasso.length > 0) {
+      const around = lasso.length > 2 ? lasso : this.spotAround(e.screen, view);
+      const found = pulled.lines.filter((l) => touchesWithin(l, around)).map((l) => l.id);
+      const dropped = new Set(pulled.dropped);
+      for (const id of found)
+        if (e.alt) dropped.delete(id);
+        else dropped.add(id);
+      this.bench.setState({ pulled: { ...pulled, dropped } });
+    }
+    this.reach.repaint();
+  }
+
+  /** A click stands for a small lasso. */
+  private spotAround(at: Point, view: View): Point[] {
+    return [0, 1, 2, 3, 4, 5, 6, 7].map((k) =>
+      toPage(view, { x: at.x + 8 * Math.cos((k * Math.PI) / 4), y: at.y + 8 * Math.sin((k * Math.PI) / 4) }),
+    );
+  }
+
+  hover(): void {}
+
+  key(key: string): boolean {
+    if (key !== 'Escape' || this.lasso.length === 0) return false;
+    this.cancel();
+    return true;
+  }
+
+  cancel(): void {
+    this.lasso = [];
+    this.reach.repaint();
+  }
+
+  finish(): void {
+    this.lasso = [];
+    this.bench.setState({ pulled: null });
+  }
+
+  paint(ctx: CanvasRenderingContext2D, view: View): void {
+    const { pulled } = this.bench.getState();
+    if (!pulled) return;
+    for (const line of pulled.lines) {
+      const isDropped = pulled.dropped.has(line.id);
+      paintSkeleton(ctx, view, line, isDropped ? DROPPED : KEPT, isDropped ? 1 : 2);
+    }
+    if (this.lasso.length < 2) return;
+    ctx.save();
+    ctx.beginPath();
+    this.lasso.map((p) => toScreen(view, p)).forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
+    ctx.closePath();
+    ctx.fillStyle = 'rgba(244,194,13,0.16)';
+    ctx.fill();
+    ctx.setLineDash([5, 4]);
+    ctx.strokeStyle = '#27241d';
+    ctx.lineWidth = 1;
+    ctx.stroke();
+    ctx.restore();
+  }
+
+  pointer(): PointerShape {
+    return 'arrow';
+  }
+
+  hints(): Hint[] {
+    const { pulled } = this.bench.getState();
+    if (!workedOn(this.bench)) return [{ keys: 'drop or paste a picture', what: 'lay it under the work' }];
+    if (!pulled) return [{ keys: 'Pull lines', what: 'on the right, draws the ink as lines to start from' }];
+    return [
+      { keys: 'draw around crumbs', what: 'drop them' },
+      { keys: 'click a line', what: 'drop it' },
+      { keys: 'Alt', what: 'keep them after all' },
+      { keys: 'Lay them on the page', what: 'makes them lines like any other' },
+    ];
+  }
+}
+
+/** Whether any part of a line lies within a closed figure. */
+function touchesWithin(line: Line, figure: readonly Point[]): boolean {
+  const box = boxOfPoints(figure);
+  return line.runs.some((run) =>
+    cubicsOf(run).some((c) =>
+      Array.from({ length: 9 }, (_, i) => evaluate(c, i / 8)).some((p) => boxHolds(box, p) && isWithin(p, figure)),
+    ),
+  );
+}

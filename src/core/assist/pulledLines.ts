@@ -1,0 +1,66 @@
+import { runFromCubics } from '../drawing/fromCubics';
+import { sharesToPage } from '../drawing/placement';
+import type { Line, Reference, Style } from '../drawing/schema';
+import type { Cubic } from '../geometry/cubic';
+import type { Point } from '../geometry/point';
+import { signedArea } from '../raster/contours';
+import type { PulledRun } from './pullInk';
+
+/**
+ * Pulled runs as lines on the page, where the reference that they were pulled from lies. `size` is that of the picture
+ * that was worked on. Strokes take their mean width; outlines become filled shapes without a stroke, each with the holes
+ * that lie in it. `id` names the lines in turn.
+ */
+export function linesFromPulled(
+  runs: readonly PulledRun[],
+  r: Reference,
+  size: { width: number; height: number },
+  style: Style,
+  id: () => string,
+): Line[] {
+  const toPage = (p: Point): Point => sharesToPage(r, { x: p.x / size.width, y: p.y / size.height });
+  const onPage = (cubics: readonly Cubic[]): Cubic[] => cubics.map((c) => c.map(toPage) as Cubic);
+  const isOutline = (run: PulledRun): boolean => run.width === undefined;
+  const scale = r.width / size.width;
+  const strokes = runs
+    .filter((run) => !isOutline(run))
+    .map((run): Line => ({
+      id: id(),
+      style: { ...style, width: run.width! * scale, fill: null },
+      runs: [runFromCubics(onPage(run.cubics), run.closed)],
+    }));
+  return [
+    ...strokes,
+    ...shapes(runs.filter(isOutline)).map((shape): Line => ({
+      id: id(),
+      style: { ...style, width: 0, fill: style.colour },
+      runs: shape.map((run) => runFromCubics(onPage(run.cubics), true)),
+    })),
+  ];
+}
+
+/** Outlines put together: each outer one with the holes within it. */
+function shapes(outlines: readonly PulledRun[]): PulledRun[][] {
+  const all = outlines.map((run) => {
+    const points = run.cubics.map((c) => c[0]).flatMap((p, i) => [p, run.cubics[i][1], run.cubics[i][2]]);
+    return { run, points, area: signedArea(points) };
+  });
+  const outwards = Math.sign(all[0]?.area ?? 1);
+  const outer = all.filter((o) => Math.sign(o.area) === outwards).sort((a, b) => Math.abs(a.area) - Math.abs(b.area));
+  const result = new Map(outer.map((o) => [o, [o.run]]));
+  for (const hole of all.filter((o) => Math.sign(o.area) !== outwards)) {
+    const around = outer.find((o) => Math.abs(o.area) > Math.abs(hole.area) && isWithin(hole.points[0], o.points));
+    if (around) result.get(around)!.push(hole.run);
+  }
+  return [...result.values()];
+}
+
+/** Whether a place lies within a closed figure, by the crossings of a ray to the right (even-odd rule). */
+export function isWithin(p: Point, figure: readonly Point[]): boolean {
+  let within = false;
+  figure.forEach((a, i) => {
+    const b = figure[(i + 1) % figure.length];
+    if (a.y > p.y !== b.y > p.y && p.x < a.x + ((p.y - a.y) / (b.y - a.y)) * (b.x - a.x)) within = !within;
+  });
+  return within;
+}
