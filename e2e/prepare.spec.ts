@@ -51,7 +51,7 @@ test('a photo: dropped, straightened by its corners, its light evened, its level
   near({ x: dragged.corners[0].x * 800, y: dragged.corners[0].y * 600 }, { x: corner.x + 30, y: corner.y + 20 }, 2);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'Place' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'Place', exact: true })).toHaveAttribute('aria-pressed', 'true');
 
   // Light and levels: the corner that was dark becomes paper, by what is seen on the page.
   await page.getByRole('switch', { name: 'Even light' }).click();
@@ -157,4 +157,119 @@ test('ink is pulled as a start: previewed, crumbs dropped, laid on the page as l
   for (const l of sheet.lines) expect(Math.abs(l.style.width - 7)).toBeLessThan(1.5);
   await page.keyboard.press('Control+z');
   expect((await hand.saved()).folders).toEqual([]);
+});
+
+test('a page is scanned: with its progress, stopped, jammed, and in the end laid under the work at its true size', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const hand = await BenchHand.open(page, await makeDrawing(request), { stage: 'prepare', tool: 'place' });
+  await page.getByRole('button', { name: 'Scan a page' }).click();
+  const dialog = page.getByRole('dialog');
+  const onGlass = async (name: string): Promise<void> => {
+    await dialog.getByRole('combobox', { name: 'Page on the glass' }).click();
+    await page.getByTitle(new RegExp(`^${name}`)).click();
+  };
+  await onGlass('A crumpled sheet');
+  await dialog.getByRole('button', { name: 'Scan', exact: true }).click();
+  await expect(dialog.getByRole('alert')).toContainText('stuck in the scanner', { timeout: 30_000 });
+  await onGlass('Snail');
+  await dialog.getByRole('slider', { name: 'Scanner resolution' }).focus();
+  await page.keyboard.press('Home');
+  await dialog.getByRole('button', { name: 'Scan', exact: true }).click();
+  await expect(dialog.getByRole('progressbar')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Stop the scan' }).click();
+  await expect(dialog.getByRole('button', { name: 'Scan', exact: true })).toBeVisible();
+  expect((await hand.saved()).references).toHaveLength(0);
+  await dialog.getByRole('button', { name: 'Scan', exact: true }).click();
+  await expect(page.locator('[data-reference^="Snail"]')).toBeVisible({ timeout: 60_000 });
+  const [r] = (await hand.saved()).references;
+  expect(r.dpi).toBe(75);
+  // It lay askew on the glass: found, and turned back.
+  await page.getByRole('switch', { name: 'Turn' }).click();
+  await expect
+    .poll(
+      async () => {
+        const turn = (await hand.saved()).references[0].corrections.find((c) => c.kind === 'turn');
+        return turn?.kind === 'turn' ? turn.degrees : 0;
+      },
+      { timeout: 20_000 },
+    )
+    .toBeCloseTo(-2.3, 0);
+  // Unlocked, it is laid out by figures: actual size by its dpi, flipped, turned.
+  await page.getByRole('button', { name: /^Unlock Snail/ }).click();
+  await page.getByRole('button', { name: 'Actual size' }).click();
+  await page.getByRole('button', { name: 'Flip ↔' }).click();
+  const turn = page.getByRole('textbox', { name: 'Turn of the picture' });
+  await turn.fill('45 + 45');
+  await turn.press('Enter');
+  const laid = (await hand.saved()).references[0];
+  expect([laid.flipX, laid.turn]).toEqual([true, 90]);
+  await expect(page.getByRole('textbox', { name: 'Resolution of the picture' })).toHaveValue('75');
+});
+
+test('the camera: several shots, the best is kept', async ({ page, request }) => {
+  test.setTimeout(120_000);
+  const hand = await BenchHand.open(page, await makeDrawing(request), { stage: 'prepare', tool: 'place' });
+  await page.getByRole('button', { name: 'Take a picture with a camera' }).click();
+  const shots = page.getByRole('list', { name: 'Pictures taken' }).getByRole('listitem');
+  await page.getByRole('button', { name: 'Take a picture', exact: true }).click();
+  await expect(shots).toHaveCount(1, { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Take another' }).click();
+  await expect(shots).toHaveCount(2, { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Picture 2, to be kept' }).click();
+  await page.getByRole('button', { name: 'Picture 1', exact: true }).click();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.locator('[data-reference="photo 1.jpg"]')).toBeVisible({ timeout: 30_000 });
+  expect((await hand.saved()).references.map((r) => r.name)).toEqual(['photo 1.jpg']);
+});
+
+test('the parts are planned in one go, put into folders by hand, boxed, and their state is counted', async ({
+  page,
+  request,
+}) => {
+  const hand = await BenchHand.open(page, await makeDrawing(request), {
+    stage: 'prepare',
+    tool: 'place',
+    view: { scale: 0.7, x: 40, y: 40 },
+  });
+  await page.getByRole('button', { name: 'Plan the parts' }).click();
+  await page.getByRole('textbox', { name: 'Plan' }).fill('stem; leaves: left, right; pear');
+  await page.getByRole('button', { name: 'Add 4 sheets' }).click();
+  const fromTop = async () => {
+    const d = await hand.saved();
+    return d.sheets.toReversed().map((s) => `${d.folders.find((f) => f.id === s.folder)?.name ?? ''}/${s.name}`);
+  };
+  expect(await fromTop()).toEqual(['/stem', 'leaves/left', 'leaves/right', '/pear', '/Sheet 1']);
+  await expect(page.locator('.stages')).toContainText('0 of 5 parts');
+  await page.getByRole('button', { name: 'Mark left working, now to do' }).click();
+  await page.getByRole('button', { name: 'Mark left traced, now working' }).click();
+  await expect(page.locator('.stages')).toContainText('1 of 5 parts');
+  // The pear is dragged onto the folder.
+  const grip = (await page.getByRole('button', { name: 'Move pear' }).boundingBox())!;
+  const folder = (await page.locator('[data-folder=leaves]').boundingBox())!;
+  await page.mouse.move(grip.x + 6, grip.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 6, grip.y - 40, { steps: 6 });
+  await page.mouse.move(grip.x + 6, folder.y + 14, { steps: 10 });
+  await page.mouse.up();
+  await expect.poll(fromTop).toEqual(['/stem', 'leaves/pear', 'leaves/left', 'leaves/right', '/Sheet 1']);
+  await page.getByRole('button', { name: 'Close leaves' }).click();
+  await expect(page.locator('[data-sheet=left]')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Open leaves' }).click();
+  // A part is boxed; choosing its sheet goes there.
+  await page.locator('[data-sheet=right] .name').click();
+  await page.getByRole('button', { name: 'Part', exact: true }).click();
+  await hand.drag({ x: 500, y: 300 }, { x: 700, y: 420 });
+  const part = (await hand.saved()).sheets.find((s) => s.name === 'right')!.part!;
+  near({ x: part.minX, y: part.minY }, { x: 500, y: 300 }, 2);
+  await page.getByRole('button', { name: 'Place', exact: true }).click();
+  await page.locator('[data-sheet=stem] .name').click();
+  await page.locator('[data-sheet=right] .name').click();
+  await expect
+    .poll(() =>
+      page.evaluate((key) => JSON.parse(localStorage.getItem(key)!).view.scale, `yellow-quill:session:${hand.id}`),
+    )
+    .toBeGreaterThan(2);
 });

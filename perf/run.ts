@@ -8,6 +8,7 @@ import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
 import { nearestLine } from './nearest';
+import { preparing } from './prepare';
 import * as probe from './probe';
 import * as scene from './scene';
 import { summary } from './statistics';
@@ -125,6 +126,7 @@ async function main(): Promise<void> {
       sharpAgainAfterLastWheel: summary(sharp),
       open: summary(opens),
       nearestLine: nearestLine(drawing),
+      prepare: await preparing(),
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);
   } finally {

@@ -77,13 +77,13 @@ describe('place', () => {
     hand.click(middle);
     expect(hand.bench.getState().reference).toBe('r');
   });
-  test('it is let go when locked, removed, or clicked beside', () => {
+  test('locked, it cannot be taken hold of; it is let go when removed, or clicked beside', () => {
     const hand = withReference();
     const { bench } = hand;
     bench.commit(setReference(bench.getState().drawing, 'r', { locked: false }, 'Unlock'));
     hand.click(middle);
     bench.commit(setReference(bench.getState().drawing, 'r', { locked: true }, 'Lock'));
-    expect(bench.getState().reference).toBeNull();
+    expect(hand.tool.hints()[0].keys).toContain('unlock');
     bench.undo();
     hand.click(middle);
     hand.click({ x: -50, y: -50 });

@@ -1,4 +1,4 @@
-import type { Reference } from '@/core';
+import type { Reference, Sheet } from '@/core';
 import { placeReference } from '@/core/change/referenceEdits';
 import { isOpenSheet } from '@/core/drawing/find';
 import type { BenchCanvas } from './canvas/benchCanvas';
@@ -25,6 +25,12 @@ export function takeTool(bench: Bench, tool: ToolId): void {
 export function showPage(bench: Bench): void {
   const { drawing, window } = bench.getState();
   bench.setState({ view: fitting({ minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height }, window) });
+}
+
+/** Takes a sheet to work on, and goes to its part of the picture where that is boxed. */
+export function workOn(bench: Bench, sheet: Sheet): void {
+  const { window, tool } = bench.getState();
+  bench.setState({ sheet: sheet.id, ...(sheet.part && tool !== 'part' ? { view: fitting(sheet.part, window) } : {}) });
 }
 
 export function actualSize(bench: Bench): void {

@@ -8,7 +8,9 @@ import type { Bench } from './state/store';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
-  !!target.closest('input:not([readonly]), textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]');
+  !!target.closest(
+    'input:not([readonly]), textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]',
+  );
 
 /** Keys that show something for as long as they are held. */
 const heldKeys: Record<string, 'peek' | 'uncorrected'> = { v: 'peek', x: 'uncorrected' };
@@ -24,7 +26,8 @@ export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, sho
         if (!e.repeat) bench.setState({ [held]: true });
         return;
       }
-      const onControl = e.target instanceof HTMLElement && e.target.closest('button, [role="button"], [role="combobox"], a');
+      const onControl =
+        e.target instanceof HTMLElement && e.target.closest('button, [role="button"], [role="combobox"], a');
       const isControlKey = onControl && (e.key === 'Enter' || e.key.startsWith('Arrow'));
       const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
       if (plain && !isControlKey && canvas.current?.tool.key(key, { shift: e.shiftKey, alt: e.altKey })) {

@@ -43,6 +43,12 @@ export const toolIcons = {
       <circle cx="4" cy="19" r="1.9" fill="#f4c20d" strokeWidth="1" />
     </>,
   ),
+  part: icon(
+    <>
+      <rect x="4" y="4" width="14" height="12" rx="1" strokeDasharray="3 2.200" />
+      <path d="M4 19h8" strokeWidth="3" stroke="#f4c20d" />
+    </>,
+  ),
   pull: icon(
     <>
       <path d="M3 15c4-9 6 3 9-4" strokeWidth="3.600" stroke="#b9af97" />

@@ -10,6 +10,8 @@ import { removeSheet, setSheet, tagColours } from '@/core/change/sheetEdits';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
+import { sheetStates } from '@/core/drawing/schema';
+import { workOn } from '../actions';
 import { useBench, useBenchState } from '../benchContext';
 
 /** One sheet as a paper card: its tag colour, name, what is on it, whether it can be seen and drawn on. */
@@ -34,18 +36,20 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
       { label: 'Undo', run: () => bench.undo() },
     );
   };
+  const next = sheetStates[(sheetStates.indexOf(sheet.state) + 1) % sheetStates.length];
   const style = { '--tag': sheet.tag, transform: CSS.Translate.toString(transform), transition } as CSSProperties;
   const state = [
+    ...(sheet.state === 'to do' ? [] : [sheet.state]),
     formatCount(sheet.lines.length, 'line'),
     ...(sheet.visible ? [] : ['hidden']),
     ...(sheet.locked ? ['locked'] : []),
-    ...(isActive ? ['working here'] : []),
+    ...(isActive ? ['here'] : []),
   ];
   return (
     <li
       ref={setNodeRef}
       style={style}
-      className={`sheet${isActive ? ' now' : ''}${isDragging ? ' dragged' : ''}${sheet.visible ? '' : ' unseen'}`}
+      className={`sheet${sheet.folder ? ' within' : ''}${isActive ? ' now' : ''}${isDragging ? ' dragged' : ''}${sheet.visible ? '' : ' unseen'}`}
       data-sheet={sheet.name}
     >
       <ColorPicker
@@ -64,7 +68,7 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
           className="name"
           aria-pressed={isActive}
           title="Work on this sheet (F2 or double-click: rename)"
-          onClick={() => bench.setState({ sheet: sheet.id })}
+          onClick={() => workOn(bench, sheet)}
           onDoubleClick={() => !reading && setRenaming(true)}
           onKeyDown={(e) => e.key === 'F2' && !reading && setRenaming(true)}
         >
@@ -75,6 +79,14 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
         <NameField label="Sheet name" value={sheet.name} onDone={rename} />
       )}
       <div className="sheet-buttons">
+        <button
+          type="button"
+          className={`state ${sheet.state.replace(' ', '-')}`}
+          disabled={reading}
+          aria-label={`Mark ${sheet.name} ${next}, now ${sheet.state}`}
+          title={`${sheet.state}; a click: ${next}`}
+          onClick={() => set({ state: next }, `Mark ${next}`)}
+        />
         <ShowButton
           what={sheet.name}
           shown={sheet.visible}

@@ -1,6 +1,6 @@
 'use client';
 
-import { PlusOutlined } from '@ant-design/icons';
+import { PlusOutlined, UnorderedListOutlined } from '@ant-design/icons';
 import {
   closestCenter,
   DndContext,
@@ -13,8 +13,12 @@ import {
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
-import { addSheet, freeSheetName, moveSheet } from '@/core/change/sheetEdits';
+import { Fragment, useState } from 'react';
+import { moveSheetInto } from '@/core/change/folderEdits';
+import { addSheet, freeSheetName } from '@/core/change/sheetEdits';
 import { useBench, useBenchState } from '../benchContext';
+import { FolderCard, folderPlace } from './FolderCard';
+import { PlanDialog } from './PlanDialog';
 import { SheetCard } from './SheetCard';
 
 /** The stack of sheets, the top one nearest the viewer. Dragged by its cards, or moved by keys from a card's grip. */
@@ -27,6 +31,8 @@ export function SheetsPanel() {
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const folders = useBenchState((s) => s.drawing.folders);
+  const [planning, setPlanning] = useState(false);
   const fromTop = sheets.toReversed();
 
   const add = (): void => {
@@ -37,19 +43,32 @@ export function SheetsPanel() {
   const dropped = ({ active: dragged, over }: DragEndEvent): void => {
     if (!over || dragged.id === over.id) return;
     const { drawing } = bench.getState();
-    bench.commit(
-      moveSheet(
-        drawing,
-        String(dragged.id),
-        drawing.sheets.findIndex((s) => s.id === over.id),
-      ),
-    );
+    const place = String(over.id);
+    const folder = drawing.folders.find((f) => folderPlace(f.id) === place);
+    const from = drawing.sheets.findIndex((s) => s.id === dragged.id);
+    if (folder) {
+      // Onto a folder's own card: on top of what is in it.
+      const top = drawing.sheets.findLastIndex((s) => s.folder === folder.id);
+      bench.commit(moveSheetInto(drawing, String(dragged.id), top < 0 ? from : top < from ? top + 1 : top, folder.id));
+      return;
+    }
+    const to = drawing.sheets.findIndex((s) => s.id === place);
+    bench.commit(moveSheetInto(drawing, String(dragged.id), to, drawing.sheets[to].folder));
   };
 
   return (
     <section className="sheets" aria-label="Sheets">
       <h2>
         Sheets <span>top is nearest you</span>
+        <Button
+          size="small"
+          type="text"
+          icon={<UnorderedListOutlined />}
+          aria-label="Plan the parts"
+          title="Plan the parts: sheets and folders in one go"
+          disabled={reading}
+          onClick={() => setPlanning(true)}
+        />
         <Button
           size="small"
           type="text"
@@ -63,13 +82,26 @@ export function SheetsPanel() {
       <DndContext id="sheets" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={fromTop.map((s) => s.id)} strategy={verticalListSortingStrategy}>
           <ol>
-            {fromTop.map((sheet) => (
-              <SheetCard key={sheet.id} sheet={sheet} isActive={sheet.id === active} />
-            ))}
+            {fromTop.map((sheet, i) => {
+              const folder = folders.find((f) => f.id === sheet.folder);
+              const isFirst = folder && fromTop[i - 1]?.folder !== folder.id;
+              return (
+                <Fragment key={sheet.id}>
+                  {isFirst && <FolderCard folder={folder} sheets={sheets.filter((s) => s.folder === folder.id)} />}
+                  {(!folder || folder.open) && <SheetCard sheet={sheet} isActive={sheet.id === active} />}
+                </Fragment>
+              );
+            })}
+            {folders
+              .filter((f) => !sheets.some((s) => s.folder === f.id))
+              .map((f) => (
+                <FolderCard key={f.id} folder={f} sheets={[]} />
+              ))}
           </ol>
         </SortableContext>
       </DndContext>
       {sheets.length === 0 && <p className="empty">No sheet to draw on. Add one with the plus.</p>}
+      <PlanDialog open={planning} onClose={() => setPlanning(false)} />
     </section>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 
-import { lineCount, nodeCount } from '@/core/drawing/find';
+import type { Drawing } from '@/core';
+import { nodeCount } from '@/core/drawing/find';
 import { formatCount, formatLength } from '@/ui/format';
 import { goToStage } from '../actions';
 import { useBench, useBenchState } from '../benchContext';
@@ -24,7 +25,7 @@ function progressOf(s: BenchState): Record<StageId, string> {
   const count = drawing.references.length;
   return {
     prepare: count === 0 ? 'no picture' : count === 1 ? 'reference ready' : `${count} references`,
-    trace: lineCount(drawing) === 0 ? 'not begun' : formatCount(lines.length, 'line'),
+    trace: traceProgress(drawing, lines.length),
     refine: nodes === 0 ? '–' : formatCount(nodes, 'node'),
     ink:
       widths.size === 0
@@ -34,6 +35,13 @@ function progressOf(s: BenchState): Record<StageId, string> {
           : `${widths.size} widths`,
     deliver: lines.length === 0 ? '–' : 'SVG, PNG',
   };
+}
+
+/** Parts by their state where someone has set one; else how many lines there are. */
+function traceProgress({ sheets, folders }: Drawing, lines: number): string {
+  const isPlanned = folders.length > 0 || sheets.some((s) => s.state !== 'to do');
+  if (isPlanned) return `${sheets.filter((s) => s.state === 'traced').length} of ${formatCount(sheets.length, 'part')}`;
+  return lines === 0 ? 'not begun' : formatCount(lines, 'line');
 }
 
 export function StageRuler() {

@@ -8,7 +8,7 @@ import type { SaveState } from './saver';
 import type { Size, View } from './view';
 
 export type StageId = 'prepare' | 'trace' | 'refine' | 'ink' | 'deliver';
-export type ToolId = 'place' | 'crop' | 'corners' | 'pull' | 'pen' | 'select' | 'nodes';
+export type ToolId = 'place' | 'crop' | 'corners' | 'part' | 'pull' | 'pen' | 'select' | 'nodes';
 
 /** Pulled lines as they would be laid on the page, and which of them are let go. */
 export type Pulled = {

@@ -56,7 +56,7 @@ export class PlaceTool implements Tool {
   hints(): Hint[] {
     const { drawing, reference } = this.reach.bench.getState();
     if (drawing.references.length === 0) return [{ keys: 'drop or paste a picture', what: 'lay it under the work' }];
-    if (reference) {
+    if (drawing.references.some((r) => r.id === reference && !r.locked)) {
       return [
         { keys: 'drag', what: 'move the picture' },
         { keys: 'drag a corner', what: 'scale it, proportions kept' },

@@ -4,6 +4,7 @@ import { PenTool } from './penTool';
 import { PlaceTool } from './placeTool';
 import { CornersTool } from './cornersTool';
 import { CropTool } from './cropTool';
+import { PartTool } from './partTool';
 import { PullTool } from './pullTool';
 import { SelectTool } from './selectTool';
 import type { Reach, Tool } from './tool';
@@ -13,6 +14,7 @@ export const toolRegistry: Record<ToolId, { label: string; stages: StageId[]; ma
   place: { label: 'Place', stages: ['prepare'], make: (r) => new PlaceTool(r) },
   crop: { label: 'Crop', stages: ['prepare'], make: (r) => new CropTool(r) },
   corners: { label: 'Corners', stages: ['prepare'], make: (r) => new CornersTool(r) },
+  part: { label: 'Part', stages: ['prepare'], make: (r) => new PartTool(r) },
   pull: { label: 'Pull ink', stages: ['prepare'], make: (r) => new PullTool(r) },
   pen: { label: 'Pen', stages: ['trace'], make: (r) => new PenTool(r) },
   select: { label: 'Select', stages: ['trace', 'refine', 'ink', 'deliver'], make: (r) => new SelectTool(r) },

@@ -43,6 +43,7 @@ export function PlacingCard({ reference: r }: { reference: Reference }) {
           <Select
             size="small"
             aria-label="Which picture"
+            className="which-picture"
             value={r.id}
             popupMatchSelectWidth={false}
             options={others.toReversed().map((x) => ({ value: x.id, label: x.name }))}

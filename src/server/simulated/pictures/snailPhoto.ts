@@ -56,6 +56,8 @@ export async function snailPhoto(shot: Shot = snailShot): Promise<Buffer> {
   // Wood and grain keep their size when the photo is taken larger or smaller.
   const k = snailPhotoSize.width / width;
   for (let y = 0; y < height; y++) {
+    // The server must be able to do something else meanwhile.
+    if (y % 48 === 0) await new Promise(setImmediate);
     for (let x = 0; x < width; x++) {
       const { x: u, y: v } = mapPoint(toPage, { x: x + 0.5, y: y + 0.5 });
       const light = lightAt(x / width, y / height);
