@@ -25,10 +25,11 @@ export function partlyTracedPear(): Drawing {
   const traced = ['Stem and twig', 'Leaf, right', 'Pear outline'];
   const names = ['Speckles', 'Pear outline', 'Leaf veins', 'Leaf, left', 'Leaf, right', 'Stem and twig'];
   const widths: Record<string, number> = { 'Pear outline': 3.4, 'Stem and twig': 3, 'Leaf, right': 2.6667 };
-  const first = emptyDrawing(
-    plainPage({ width, height, unit: 'mm', dpi: 300, ground: '#fffefb' }),
-    { id: 'none', name: '', tag: tagColours[0] },
-  );
+  const first = emptyDrawing(plainPage({ width, height, unit: 'mm', dpi: 300, ground: '#fffefb' }), {
+    id: 'none',
+    name: '',
+    tag: tagColours[0],
+  });
   const sheets = names.map((name, i): Sheet => {
     const style = { ...firstStyle, width: widths[name] ?? firstStyle.width };
     const own = traced.includes(name) ? pearLines.filter((l) => l.part === name) : [];

@@ -16,7 +16,13 @@ import { snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
 
 const blank = (width: number, height: number): Drawing =>
   emptyDrawing(
-    plainPage({ width: fromUnit(width, 'mm'), height: fromUnit(height, 'mm'), unit: 'mm', dpi: 300, ground: '#fffefb' }),
+    plainPage({
+      width: fromUnit(width, 'mm'),
+      height: fromUnit(height, 'mm'),
+      unit: 'mm',
+      dpi: 300,
+      ground: '#fffefb',
+    }),
     { id: 'sheet-1', name: 'Sheet 1', tag: tagColours[0] },
   );
 

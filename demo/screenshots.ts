@@ -36,9 +36,23 @@ async function main(): Promise<void> {
       await page.waitForTimeout(1_200);
     };
     await open('Snail');
-    await page.getByRole('button', { name: 'Unlock sketchbook-snail.jpg' }).click();
+    const corrected = (n: number) =>
+      page.waitForFunction((k) => document.querySelector('.save')?.textContent === `saved, change ${k}`, n);
+    await page.getByRole('button', { name: 'Corners' }).click();
+    await corrected(2);
+    await page.waitForTimeout(800);
+    await shoot(page, 'corners');
+    await page.getByRole('button', { name: 'Done' }).click();
+    await page.getByRole('switch', { name: 'Even light' }).click();
+    await corrected(3);
+    await page.getByRole('switch', { name: 'Levels' }).click();
+    await corrected(4);
+    await page.waitForTimeout(2_500);
     await shoot(page, 'prepare');
-    await page.keyboard.press('Control+z');
+    await page.getByRole('button', { name: 'Pull ink' }).click();
+    await page.getByRole('button', { name: 'Pull lines' }).click();
+    await page.getByText('Lines kept').waitFor();
+    await shoot(page, 'pull-ink');
 
     await open('Pear');
     await page.getByRole('button', { name: /^Leaf, left/ }).click();

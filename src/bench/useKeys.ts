@@ -9,7 +9,7 @@ import type { Bench } from './state/store';
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   !!target.closest(
-    'input:not([readonly]), textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]',
+    'input:not([readonly], [type="checkbox"], [type="radio"]), textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]',
   );
 
 /** Keys that show something for as long as they are held. */

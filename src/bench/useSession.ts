@@ -49,15 +49,16 @@ export function useSession(id: string, go: (path: string) => void): Session {
 async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session> {
   const recovered = await recoverPending(id);
   const opened = await openDrawing(id);
-  const kept = loadSession(id);
+  const last = loadSession(id);
   const stage = shownStages.includes(opened.stage as StageId) ? (opened.stage as StageId) : 'trace';
   const bench = createBench({ ...opened, stage });
-  const start = shownStages.includes(kept.stage!) ? kept.stage! : stage;
+  const start = shownStages.includes(last.stage!) ? last.stage! : stage;
   bench.setState({
     stage: start,
-    tool: kept.tool && toolsOf(start).includes(kept.tool) ? kept.tool : toolsOf(start)[0],
-    ...(kept.view ? { view: kept.view } : {}),
-    ...(opened.drawing.sheets.some((s) => s.id === kept.sheet) ? { sheet: kept.sheet! } : {}),
+    tool: last.tool && toolsOf(start).includes(last.tool) ? last.tool : toolsOf(start)[0],
+    rulers: last.rulers === true,
+    ...(last.view ? { view: last.view } : {}),
+    ...(opened.drawing.sheets.some((s) => s.id === last.sheet) ? { sheet: last.sheet! } : {}),
   });
   tellRecovered(bench, recovered, go);
 
@@ -142,18 +143,20 @@ function tellRecovered(bench: Bench, recovered: Recovered, go: Go): void {
   }
 }
 
+/** What is remembered of where a person is. */
+const kept = ['view', 'stage', 'tool', 'sheet', 'rulers'] as const;
+
 /** Remembers where the person is; the stage is on the drawing's card too. */
 function rememberPlace(bench: Bench, id: string): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const store = (): void => {
-    const { view, stage, tool, sheet } = bench.getState();
-    storeSession(id, { view, stage, tool, sheet });
+    const { view, stage, tool, sheet, rulers } = bench.getState();
+    storeSession(id, { view, stage, tool, sheet, rulers });
   };
   const stop = bench.subscribe((s, before) => {
     if (s.stage !== before.stage)
       void askJson(`/api/drawings/${id}`, 'PATCH', { stage: s.stage }).catch(() => undefined);
-    if (s.view === before.view && s.stage === before.stage && s.tool === before.tool && s.sheet === before.sheet)
-      return;
+    if (kept.every((k) => s[k] === before[k])) return;
     clearTimeout(timer);
     timer = setTimeout(store, 200);
   });

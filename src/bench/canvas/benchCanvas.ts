@@ -1,11 +1,12 @@
 import Konva from 'konva';
-import type { Change, Drawing, Line, Reference } from '@/core';
+import type { Change, Drawing, Line, Point, Reference } from '@/core';
 import { movesPicture } from '@/core/drawing/correction';
 import { paintLine } from '@/workers/paintLine';
 import { shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
 import { zoomedAt } from '../state/view';
 import { toolIds, toolRegistry } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
+import { GuideHand } from './guideHand';
 import { HandInput } from './handInput';
 import { differingLines } from './liveLines';
 import { Picking } from './picking';
@@ -13,6 +14,7 @@ import { paintGround, paintReferences } from './pageGround';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
 import { ReferencePlacer } from './referencePlacer';
+import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
 
 /** Lines that the tiles do not show yet, drawn by hand until the painter has caught up with `order`. */
@@ -33,7 +35,9 @@ export class BenchCanvas {
   private readonly pictures: PictureStore;
   private readonly placer: ReferencePlacer;
   private readonly tools: Record<ToolId, Tool>;
+  private readonly guides: GuideHand;
   private readonly input: HandInput;
+  private pointerAt: Point | null = null;
   private readonly stop: (() => void)[] = [];
   private lingering: Lingering[] = [];
   private live: Line[] = [];
@@ -87,6 +91,9 @@ export class BenchCanvas {
     this.stage.add(this.ground, this.over);
     this.placer = new ReferencePlacer(bench, this.over);
 
+    // Before the hand's other doings, so that it can keep what is its own.
+    this.guides = new GuideHand(bench, container, () => this.toolNews());
+    container.addEventListener('pointermove', this.pointerMoved);
     this.input = new HandInput(
       container,
       bench,
@@ -121,10 +128,19 @@ export class BenchCanvas {
     clearTimeout(this.stillTimer);
     this.input.dispose();
     this.placer.dispose();
+    this.guides.dispose();
+    this.container.removeEventListener('pointermove', this.pointerMoved);
     this.tiles.dispose();
     this.pictures.dispose();
     this.stage.destroy();
   }
+
+  private readonly pointerMoved = (e: PointerEvent): void => {
+    if (!this.bench.getState().rulers) return;
+    const box = this.container.getBoundingClientRect();
+    this.pointerAt = { x: e.clientX - box.left, y: e.clientY - box.top };
+    this.over.batchDraw();
+  };
 
   zoomBy(factor: number): void {
     const { view, window: size } = this.bench.getState();
@@ -190,6 +206,7 @@ export class BenchCanvas {
       'reading',
       'sheet',
       'pulled',
+      'rulers',
     ] as const;
     if (marks.some((k) => s[k] !== before[k])) {
       this.placer.place();
@@ -251,7 +268,10 @@ export class BenchCanvas {
     ctx.setTransform(scale, 0, 0, scale, s.view.x * this.ratio, s.view.y * this.ratio);
     for (const line of [...this.lingering.flatMap((l) => l.lines), ...this.live]) paintLine(ctx, line, scale);
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
+    const { page } = shownDrawing(s);
+    paintGuides(ctx, page, s.view, s.window);
     this.tool.paint(ctx, s.view);
+    if (s.rulers) paintRulers(ctx, page, s.view, s.window, this.pointerAt);
     ctx.restore();
   }
 }

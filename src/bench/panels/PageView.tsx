@@ -18,6 +18,7 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
   const bench = useBench();
   const host = useRef<HTMLDivElement>(null);
   const peek = useBenchState((s) => s.peek);
+  const rulers = useBenchState((s) => s.rulers);
   const hasReference = useBenchState((s) => s.drawing.references.some((r) => r.visible));
 
   useEffect(() => {
@@ -45,7 +46,7 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
 
   return (
     <main
-      className="page-view"
+      className={rulers ? 'page-view ruled' : 'page-view'}
       onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
       onDrop={(e) => {
         if (e.dataTransfer.files.length === 0) return;

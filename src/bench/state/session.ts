@@ -2,7 +2,7 @@ import type { StageId, ToolId } from './store';
 import type { View } from './view';
 
 /** Where a person was in a drawing: kept in this browser, so that a reload lands there again. */
-export type Session = { view: View; stage: StageId; tool: ToolId; sheet: string };
+export type Session = { view: View; stage: StageId; tool: ToolId; sheet: string; rulers: boolean };
 
 const key = (drawing: string): string => `yellow-quill:session:${drawing}`;
 

@@ -39,6 +39,7 @@ export type BenchState = {
   readonly view: View;
   readonly window: Size;
   readonly peek: boolean;
+  readonly rulers: boolean;
   /** The pictures are seen as they were before their tones were corrected. */
   readonly uncorrected: boolean;
   readonly save: SaveState;
@@ -82,6 +83,7 @@ export function createBench(opening: Opening): Bench {
     view: { scale: 1, x: 0, y: 0 },
     window: { width: 0, height: 0 },
     peek: false,
+    rulers: false,
     uncorrected: false,
     save: { kind: 'saved', revision },
     reading: false,

@@ -11,6 +11,7 @@ import {
   type NodeRef,
 } from '@/core/change/nodeEdits';
 import { findLine } from '@/core/drawing/find';
+import { snapped } from '@/core/drawing/snap';
 import type { Side } from '@/core/drawing/node';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { boxHolds, boxOfPoints } from '@/core/geometry/box';
@@ -23,6 +24,7 @@ import {
   GRIP,
   gripFor,
   LINE_GRIP,
+  SNAP,
   type HandEvent,
   type Hint,
   type PointerShape,
@@ -38,7 +40,7 @@ type Target =
 
 type Gesture =
   | { for: 'bead'; ref: NodeRef; side: Side; from: HandEvent; moved: boolean }
-  | { for: 'nodes'; from: HandEvent; moved: boolean; releaseOnly: NodeRef | null }
+  | { for: 'nodes'; ref: NodeRef; from: HandEvent; moved: boolean; releaseOnly: NodeRef | null }
   | { for: 'marquee'; from: HandEvent; to: HandEvent; moved: boolean };
 
 /** Nodes: choose them, move them and their beads, nudge, add and remove. */
@@ -99,7 +101,13 @@ export class NodesTool implements Tool {
         else nodes.add(key);
         this.bench.choose(s.lines, nodes);
       } else if (!isChosen) this.bench.choose(s.lines, [key]);
-      this.gesture = { for: 'nodes', from: e, moved: false, releaseOnly: isChosen && !e.shift ? target.ref : null };
+      this.gesture = {
+        for: 'nodes',
+        ref: target.ref,
+        from: e,
+        moved: false,
+        releaseOnly: isChosen && !e.shift ? target.ref : null,
+      };
     } else if (target.on === 'line') {
       if (e.shift) {
         const lines = new Set(s.lines);
@@ -132,12 +140,20 @@ export class NodesTool implements Tool {
     const { drawing } = this.bench.getState();
     if (g.for === 'nodes') {
       const by = subtract(e.page, g.from.page);
-      return moveNodes(drawing, this.refs(), e.shift ? snapDirection(by, 15) : by);
+      return moveNodes(drawing, this.refs(), e.shift ? snapDirection(by, 15) : this.snappedMove(g, by));
     }
     const node = nodeAt(drawing, g.ref)!;
     // The bead keeps its place under the hand, however it was taken hold of.
     const offset = add(node[g.side] ?? { x: 0, y: 0 }, subtract(e.page, g.from.page));
     return turnHandle(drawing, g.ref, g.side, e.shift ? snapDirection(offset, 15) : offset, e.alt);
+  }
+
+  /** A move after which the node that was taken hold of lies on a guide or the grid, where one is near. */
+  private snappedMove(g: Extract<Gesture, { for: 'nodes' }>, by: Point): Point {
+    const { drawing } = this.bench.getState();
+    const at = nodeAt(drawing, g.ref)?.point;
+    if (!at) return by;
+    return subtract(snapped(drawing.page, add(at, by), SNAP * this.reach.unit()), at);
   }
 
   release(e: HandEvent): void {

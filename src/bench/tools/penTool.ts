@@ -6,12 +6,23 @@ import type { Edit } from '@/core/change/edit';
 import { setSheet } from '@/core/change/sheetEdits';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
 import { cornerAt } from '@/core/drawing/run';
+import { snapped } from '@/core/drawing/snap';
 import { add, distance, scale, snapDirection, subtract } from '@/core/geometry/point';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { nextHints, refusedHints, shapingHints, startHints } from './penHints';
 import { paintPenLine } from './penMarks';
-import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import {
+  CLICK,
+  GRIP,
+  SNAP,
+  gripFor,
+  type HandEvent,
+  type Hint,
+  type PointerShape,
+  type Reach,
+  type Tool,
+} from './tool';
 
 const STEP = 15;
 
@@ -241,7 +252,8 @@ export class PenTool implements Tool {
   /** Where a node would go: at the pointer; with Shift, in 15° steps from the last node. */
   private placeFor(e: HandEvent): Point {
     const last = this.current()?.nodes.at(-1);
-    return last && e.shift ? add(last.point, snapDirection(subtract(e.page, last.point), STEP)) : e.page;
+    if (last && e.shift) return add(last.point, snapDirection(subtract(e.page, last.point), STEP));
+    return snapped(this.bench.getState().drawing.page, e.page, SNAP * this.reach.unit());
   }
 
   private targetOf(e: HandEvent): 'place' | 'close' | 'drop' {

@@ -61,6 +61,8 @@ export interface Tool {
 export const GRIP = 9;
 /** Nearer than this to a line, it is on the line. */
 export const LINE_GRIP = 7;
+/** Guides and grid draw a place to them from this near, CSS px. */
+export const SNAP = 6;
 /** A press that moves less than this is a click. */
 export const CLICK = 3;
 

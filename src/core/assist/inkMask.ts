@@ -37,13 +37,20 @@ function dropEdges(mask: Uint8Array, width: number, height: number): void {
     const [x, y] = [i % width, Math.floor(i / width)];
     return x < band || y < band || x >= width - band || y >= height - band;
   };
+  // What was cut out a little too widely has a pixel or two of paper around its edge.
+  const rim = Math.max(3, 0.004 * Math.min(width, height));
+  const isAtRim = (i: number): boolean => {
+    const [x, y] = [i % width, Math.floor(i / width)];
+    return x < rim || y < rim || x >= width - rim || y >= height - rim;
+  };
   eachPiece(
     width,
     height,
     (i) => mask[i] === 1,
     8,
-    (pixels, touchesEdge) => {
-      if (touchesEdge && pixels.filter(isNear).length > 0.6 * pixels.length) for (const i of pixels) mask[i] = 0;
+    (pixels) => {
+      if (pixels.filter(isNear).length > 0.6 * pixels.length && pixels.some(isAtRim))
+        for (const i of pixels) mask[i] = 0;
     },
   );
 }

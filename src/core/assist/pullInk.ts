@@ -98,7 +98,8 @@ function pullCentre(ink: Ink, options: PullInkOptions, progress: Progress): Pull
   const strokes = untangled(graph, radiusAt);
   const kept = strokes
     .map((s) => ({ ...s, length: lengthOfWay(s.points), width: meanWidth(s.points, ink, radius) }))
-    .filter((s) => s.points.length > 1 && s.length + s.width >= (options.minimumLength ?? 1.25 * s.width))
+    .filter((s) => s.points.length > 1 && s.length >= BLOB * s.width)
+    .filter((s) => s.length + s.width >= (options.minimumLength ?? 1.25 * s.width))
     .sort((a, b) => b.length - a.length);
   return kept.map((s, i) => {
     progress(0.6 + (0.4 * i) / kept.length);
@@ -110,6 +111,9 @@ function pullCentre(ink: Ink, options: PullInkOptions, progress: Progress): Pull
     };
   });
 }
+
+/** What is shorter than this many of its widths is a blot, not a stroke. */
+const BLOB = 0.6;
 
 /** How far apart the points are that a stroke is fitted to, px. */
 const STEP = 1.5;

@@ -1,12 +1,12 @@
 'use client';
 
-import { Button, Segmented, Select } from 'antd';
+import { Button, Checkbox, Segmented, Select } from 'antd';
 import type { Page } from '@/core';
 import { pageFromReference, pagePresets, setPage } from '@/core/change/pageEdits';
 import { units } from '@/core/drawing/schema';
 import { pixelsAt } from '@/core/drawing/unit';
 import { ColourField } from '@/ui/ColourField';
-import { formatNumber } from '@/ui/format';
+import { formatCount, formatNumber } from '@/ui/format';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
@@ -21,6 +21,7 @@ export function PageCard() {
   const page = useBenchState((s) => s.drawing.page);
   const hasReference = useBenchState((s) => s.drawing.references.length > 0);
   const reading = useBenchState((s) => s.reading);
+  const rulers = useBenchState((s) => s.rulers);
   const set = (after: Partial<Page>, label: string): void =>
     void bench.commit(setPage(bench.getState().drawing, after, label));
   const isUpright = page.height > page.width;
@@ -112,6 +113,42 @@ export function PageCard() {
         what="In pixels"
         figure={`${formatNumber(pixelsAt(page.width, page.dpi))} x ${formatNumber(pixelsAt(page.height, page.dpi))}`}
       />
+      <Checkbox checked={rulers} onChange={(e) => bench.setState({ rulers: e.target.checked })}>
+        Rulers: drag a guide out of them
+      </Checkbox>
+      <Checkbox
+        checked={page.grid.visible}
+        disabled={reading}
+        onChange={(e) => set({ grid: { ...page.grid, visible: e.target.checked } }, 'Show grid')}
+      >
+        Grid
+      </Checkbox>
+      {(page.grid.visible || page.grid.snap) && (
+        <div className="fields">
+          <span className="option-label">every</span>
+          <LengthField
+            label="Spacing of the grid"
+            value={page.grid.spacing}
+            unit={page.unit}
+            min={0.5}
+            max={10_000}
+            disabled={reading}
+            onCommit={(spacing) => set({ grid: { ...page.grid, spacing } }, 'Space grid')}
+          />
+        </div>
+      )}
+      <Checkbox
+        checked={page.grid.snap}
+        disabled={reading}
+        onChange={(e) => set({ grid: { ...page.grid, snap: e.target.checked } }, 'Snap to grid')}
+      >
+        Snap to the grid
+      </Checkbox>
+      {page.guides.length > 0 && (
+        <Button size="small" disabled={reading} onClick={() => set({ guides: [] }, 'Take guides away')}>
+          {`Take ${formatCount(page.guides.length, 'guide')} away`}
+        </Button>
+      )}
       {hasReference && (
         <Button size="small" disabled={reading} onClick={fromPicture}>
           As large as the picture in print

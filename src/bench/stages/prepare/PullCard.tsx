@@ -48,8 +48,9 @@ export function PullCard({ reference: r }: { reference: Reference }) {
       const image = await correct.grey(sourceOf(r), r.corrections);
       const size = { width: image.width, height: image.height };
       const options = { mode, tolerance, minimumLength: least, ...(own ? { level } : {}) };
-      pulling.current = pullLines(image as GrayImage, options, setShare);
-      const runs: PulledRun[] = await pulling.current.result;
+      const job = pullLines(image as GrayImage, options, (done) => pulling.current === job && setShare(done));
+      pulling.current = job;
+      const runs: PulledRun[] = await job.result;
       const lines = linesFromPulled(runs, r, size, firstStyle, () => nanoid(10));
       bench.setState({ pulled: { reference: r.id, lines, dropped: new Set() } });
       if (lines.length === 0) bench.tell('No ink was found. Try another level, or correct the picture first.');
