@@ -13,7 +13,7 @@ type Props = {
   onHints: (hints: Hint[]) => void;
 };
 
-/** The page. Pictures can be dropped on it, or pasted anywhere. */
+/** The page. Pictures can be dropped or pasted anywhere on the bench. */
 export function PageView({ canvas, onCanvas, onHints }: Props) {
   const bench = useBench();
   const host = useRef<HTMLDivElement>(null);
@@ -40,20 +40,26 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
       e.preventDefault();
       void bringIn(bench, files);
     };
+    const over = (e: DragEvent): void => {
+      if (e.dataTransfer?.types.includes('Files')) e.preventDefault();
+    };
+    const drop = (e: DragEvent): void => {
+      if (!e.dataTransfer || e.dataTransfer.files.length === 0) return;
+      e.preventDefault();
+      void bringIn(bench, e.dataTransfer.files);
+    };
     window.addEventListener('paste', paste);
-    return () => window.removeEventListener('paste', paste);
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('paste', paste);
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+    };
   }, [bench]);
 
   return (
-    <main
-      className={rulers ? 'page-view ruled' : 'page-view'}
-      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
-      onDrop={(e) => {
-        if (e.dataTransfer.files.length === 0) return;
-        e.preventDefault();
-        void bringIn(bench, e.dataTransfer.files);
-      }}
-    >
+    <main className={rulers ? 'page-view ruled' : 'page-view'}>
       <div ref={host} className="canvas" data-testid="page" aria-label="Page" role="application" />
       <ZoomPill canvas={canvas} />
       {hasReference && (

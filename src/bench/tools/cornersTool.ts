@@ -1,4 +1,4 @@
-import type { Drawing, Point, Quad, Reference } from '@/core';
+import type { Point, Quad, Reference } from '@/core';
 import { setCorrection } from '@/core/change/referenceEdits';
 import { firstCorrections, type CorrectionOf } from '@/core/drawing/correction';
 import { pageToShares, sharesToPage } from '@/core/drawing/placement';
@@ -8,29 +8,23 @@ import { paintLoupe } from '../canvas/loupe';
 import { paintBead } from '../canvas/marks';
 import { correct, sourceOf } from '../state/corrections';
 import { toScreen, type View } from '../state/view';
-import { beforeCorrection, correctionsBefore, showing, workedOn } from './pictureTool';
+import { CorrectionTool, correctionsBefore, workedOn } from './pictureTool';
 import { GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
 /**
  * Corners: the four corners of a page in a photo, found by the program, dragged by hand. While it is held the picture is
  * seen as it was before it was straightened.
  */
-export class CornersTool implements Tool {
+export class CornersTool extends CorrectionTool implements Tool {
   private corners: Point[] | null = null;
   private held: number | null = null;
-  private at: HandEvent | null = null;
   private searching: string | null = null;
 
-  constructor(private readonly reach: Reach) {}
-
-  private get bench() {
-    return this.reach.bench;
+  constructor(reach: Reach) {
+    super(reach, 'straighten');
   }
 
-  private before(): Reference | null {
-    const r = workedOn(this.bench);
-    return r ? beforeCorrection(this.bench.getState().drawing, r, 'straighten') : null;
-  }
+  protected isHolding = (): boolean => this.held !== null;
 
   private own(): CorrectionOf<'straighten'> | undefined {
     return workedOn(this.bench)?.corrections.find((c) => c.kind === 'straighten');
@@ -101,35 +95,10 @@ export class CornersTool implements Tool {
     this.reach.repaint();
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.reach.repaint();
-  }
-
-  key(key: string): boolean {
-    if (key === 'Escape' && this.held !== null) {
-      this.cancel();
-      return true;
-    }
-    if (key !== 'Enter' && key !== 'Escape') return false;
-    this.bench.setState({ tool: 'place' });
-    return true;
-  }
-
   cancel(): void {
     this.held = null;
     this.corners = null;
     this.reach.repaint();
-  }
-
-  finish(): void {
-    this.held = null;
-    this.corners = null;
-  }
-
-  shows(drawing: Drawing): Drawing {
-    const r = this.before();
-    return r ? showing(drawing, r) : drawing;
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {

@@ -1,11 +1,11 @@
-import type { Drawing, Point, Reference } from '@/core';
+import type { Point } from '@/core';
 import { setCorrection } from '@/core/change/referenceEdits';
 import { firstCorrections, type CorrectionOf } from '@/core/drawing/correction';
 import { pageToShares, sharesToPage } from '@/core/drawing/placement';
 import { distance } from '@/core/geometry/point';
 import { paintBead } from '../canvas/marks';
 import { toScreen, type View } from '../state/view';
-import { beforeCorrection, showing, workedOn } from './pictureTool';
+import { CorrectionTool, workedOn } from './pictureTool';
 import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
 type Kept = { left: number; top: number; right: number; bottom: number };
@@ -27,21 +27,15 @@ const grips: Grip[] = [
 const LEAST = 0.02;
 
 /** Crop: what is kept of a picture, drawn as a box or by its sides. While it is held the whole picture is seen. */
-export class CropTool implements Tool {
+export class CropTool extends CorrectionTool implements Tool {
   private kept: Kept | null = null;
   private held: { grip: Grip | null; from: HandEvent } | null = null;
-  private at: HandEvent | null = null;
 
-  constructor(private readonly reach: Reach) {}
-
-  private get bench() {
-    return this.reach.bench;
+  constructor(reach: Reach) {
+    super(reach, 'crop');
   }
 
-  private before(): Reference | null {
-    const r = workedOn(this.bench);
-    return r ? beforeCorrection(this.bench.getState().drawing, r, 'crop') : null;
-  }
+  protected isHolding = (): boolean => this.held !== null;
 
   private own(): CorrectionOf<'crop'> {
     return workedOn(this.bench)?.corrections.find((c) => c.kind === 'crop') ?? firstCorrections.crop;
@@ -107,35 +101,10 @@ export class CropTool implements Tool {
     this.reach.repaint();
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.reach.repaint();
-  }
-
-  key(key: string): boolean {
-    if (key === 'Escape' && this.held) {
-      this.cancel();
-      return true;
-    }
-    if (key !== 'Enter' && key !== 'Escape') return false;
-    this.bench.setState({ tool: 'place' });
-    return true;
-  }
-
   cancel(): void {
     this.held = null;
     this.kept = null;
     this.reach.repaint();
-  }
-
-  finish = (): void => {
-    this.held = null;
-    this.kept = null;
-  };
-
-  shows(drawing: Drawing): Drawing {
-    const r = this.before();
-    return r ? showing(drawing, r) : drawing;
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {

@@ -3,6 +3,7 @@ import type { Correction, CorrectionKind } from '@/core/drawing/correction';
 import { usualOrder } from '@/core/drawing/correction';
 import { placedAfter } from '@/core/drawing/placement';
 import type { Bench } from '../state/store';
+import type { HandEvent, Reach } from './tool';
 
 /** The reference that a tool of the Prepare stage works on: the chosen one, or else the topmost that lies under the work. */
 export function workedOn(bench: Bench): Reference | undefined {
@@ -30,3 +31,48 @@ export const showing = (drawing: Drawing, r: Reference): Drawing => ({
   dim: 0,
   references: drawing.references.map((x) => (x.id === r.id ? r : x)),
 });
+
+/** What the tools have in common that set a correction on the picture itself, and show it as that correction finds it. */
+export abstract class CorrectionTool {
+  protected at: HandEvent | null = null;
+
+  constructor(
+    protected readonly reach: Reach,
+    private readonly kind: CorrectionKind,
+  ) {}
+
+  /** Whether the hand is in the middle of something. */
+  protected abstract isHolding(): boolean;
+  abstract cancel(): void;
+
+  protected get bench(): Bench {
+    return this.reach.bench;
+  }
+
+  protected before(): Reference | null {
+    const r = workedOn(this.bench);
+    return r ? beforeCorrection(this.bench.getState().drawing, r, this.kind) : null;
+  }
+
+  hover(e: HandEvent | null): void {
+    this.at = e;
+    this.reach.repaint();
+  }
+
+  /** Escape calls off what the hand holds; else it puts the tool down, as Enter does. */
+  key(key: string): boolean {
+    if (key !== 'Enter' && key !== 'Escape') return false;
+    if (key === 'Escape' && this.isHolding()) this.cancel();
+    else this.bench.setState({ tool: 'place' });
+    return true;
+  }
+
+  finish(): void {
+    this.cancel();
+  }
+
+  shows(drawing: Drawing): Drawing {
+    const r = this.before();
+    return r ? showing(drawing, r) : drawing;
+  }
+}

@@ -1,8 +1,9 @@
 import type { Line, Point } from '@/core';
 import { isWithin } from '@/core/assist/pulledLines';
 import { cubicsOf } from '@/core/drawing/run';
-import { evaluate } from '@/core/geometry/cubic';
-import { boxOfPoints, boxHolds } from '@/core/geometry/box';
+import { evaluate, polygonLength } from '@/core/geometry/cubic';
+import { hullBox } from '@/core/geometry/bounds';
+import { boxesMeet, boxHolds, boxOfPoints } from '@/core/geometry/box';
 import { paintSkeleton } from '../canvas/marks';
 import { toPage, toScreen, type View } from '../state/view';
 import { workedOn } from './pictureTool';
@@ -110,12 +111,18 @@ export class PullTool implements Tool {
   }
 }
 
-/** Whether any part of a line lies within a closed figure. */
+/** Whether any part of a line lies within a closed figure; looked at every two page units. */
 function touchesWithin(line: Line, figure: readonly Point[]): boolean {
   const box = boxOfPoints(figure);
   return line.runs.some((run) =>
-    cubicsOf(run).some((c) =>
-      Array.from({ length: 9 }, (_, i) => evaluate(c, i / 8)).some((p) => boxHolds(box, p) && isWithin(p, figure)),
-    ),
+    cubicsOf(run).some((c) => {
+      if (!boxesMeet(hullBox(c), box)) return false;
+      const n = Math.max(8, Math.ceil(polygonLength(c) / 2));
+      for (let i = 0; i <= n; i++) {
+        const p = evaluate(c, i / n);
+        if (boxHolds(box, p) && isWithin(p, figure)) return true;
+      }
+      return false;
+    }),
   );
 }
