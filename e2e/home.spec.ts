@@ -30,7 +30,7 @@ test('a file that is no picture is refused in plain words, and leaves no drawing
     page.getByRole('button', { name: 'New from a picture' }).click(),
   ]);
   await chooser.setFiles({ name: 'list.png', mimeType: 'image/png', buffer: Buffer.from('milk, eggs') });
-  await expect(page.getByText('This is not a PNG, JPEG or WebP picture')).toBeVisible();
+  await expect(page.getByText('This is not a picture of a kind that can be read')).toBeVisible();
   await expect.poll(count).toBe(before);
 });
 

@@ -60,7 +60,7 @@ export class PlaceTool implements Tool {
       return [
         { keys: 'drag', what: 'move the picture' },
         { keys: 'drag a corner', what: 'scale it, proportions kept' },
-        { keys: 'Alt', what: 'let the proportions go' },
+        { keys: 'Alt', what: 'let the proportions go, about the middle' },
         { keys: 'drag the stalk', what: 'turn it; Shift: by 15°' },
         { keys: 'Escape', what: 'let go' },
       ];
