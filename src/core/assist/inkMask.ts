@@ -24,11 +24,16 @@ export function inkOf(image: GrayImage, level?: number): Ink {
   const mask = level === undefined ? byContrast(dark, width, height) : byLevel(smooth, level);
   dropEdges(mask, width, height);
   fillHoles(mask, width, height, 24);
-  return { width, height, mask, dark, rim: Math.max(8, 0.8 * medianDarkness(dark, mask)) };
+  return { width, height, mask, dark, rim: Math.max(8, WHOLLY_INK * medianDarkness(dark, mask)) };
 }
+
+/** From this share of the ink's usual darkness on, a pixel is wholly ink. */
+const WHOLLY_INK = 0.7;
 
 /** How near the picture's edge something must keep to be part of that edge: a share of the shorter side. */
 const EDGE_BAND = 0.012;
+/** This much of the shorter side is never ink. */
+const RIM = 0.005;
 
 /** What hugs the edge of the picture is the edge of the paper or its shadow, not ink. */
 function dropEdges(mask: Uint8Array, width: number, height: number): void {
@@ -37,20 +42,19 @@ function dropEdges(mask: Uint8Array, width: number, height: number): void {
     const [x, y] = [i % width, Math.floor(i / width)];
     return x < band || y < band || x >= width - band || y >= height - band;
   };
-  // What was cut out a little too widely has a pixel or two of paper around its edge.
-  const rim = Math.max(3, 0.004 * Math.min(width, height));
-  const isAtRim = (i: number): boolean => {
-    const [x, y] = [i % width, Math.floor(i / width)];
-    return x < rim || y < rim || x >= width - rim || y >= height - rim;
-  };
+  // What was cut out a little too widely has a pixel or two of the table around it, and blurred: that rim tells nothing.
+  const rim = Math.max(3, RIM * Math.min(width, height));
+  for (let y = 0; y < height; y++) {
+    const isRow = y < rim || y >= height - rim;
+    for (let x = 0; x < width; x++) if (isRow || x < rim || x >= width - rim) mask[y * width + x] = 0;
+  }
   eachPiece(
     width,
     height,
     (i) => mask[i] === 1,
     8,
     (pixels) => {
-      if (pixels.filter(isNear).length > 0.6 * pixels.length && pixels.some(isAtRim))
-        for (const i of pixels) mask[i] = 0;
+      if (pixels.filter(isNear).length > 0.6 * pixels.length) for (const i of pixels) mask[i] = 0;
     },
   );
 }

@@ -105,11 +105,22 @@ function pullCentre(ink: Ink, options: PullInkOptions, progress: Progress): Pull
     progress(0.6 + (0.4 * i) / kept.length);
     const points = spaced(s.points, STEP);
     return {
-      cubics: fitCurve(points, { tolerance: options.tolerance, closed: s.closed }),
+      cubics: fitStroke(points, options.tolerance, s.closed),
       closed: s.closed,
       width: s.width,
     };
   });
+}
+
+/**
+ * A stroke's middle fitted within the tolerance; but where half as much again would do with far fewer segments, it is
+ * the paper's tooth that a few of its points show, and that is not followed.
+ */
+function fitStroke(points: Point[], tolerance: number, closed: boolean): Cubic[] {
+  const near = fitCurve(points, { tolerance, closed });
+  if (near.length < 4) return near;
+  const wide = fitCurve(points, { tolerance: 1.5 * tolerance, closed });
+  return near.length > 1.5 * wide.length + 1 ? wide : near;
 }
 
 /** What is shorter than this many of its widths is a blot, not a stroke. */
