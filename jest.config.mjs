@@ -1,6 +1,8 @@
 /** @type {import('jest').Config} */
 const config = {
   testEnvironment: 'node',
+  // A busy machine is slow, not wrong.
+  testTimeout: 60_000,
   roots: ['<rootDir>/src', '<rootDir>/demo', '<rootDir>/scripts'],
   setupFiles: ['<rootDir>/jest.setup.ts'],
   // Globals are slow to reach from within a test's own context; these are handed in.

@@ -1,6 +1,6 @@
 import { pageCorners, pullInk, rectify, threshold, type Correction } from '../src/core';
 import { firstCorrections } from '../src/core/drawing/correction';
-import { CorrectionRun } from '../src/core/raster/correct';
+import { corrected, CorrectionRun } from '../src/core/raster/correct';
 import { rgbaImage } from '../src/core/raster/rgba';
 import { greyPicture, paperPicture } from '../demo/greyPicture';
 import { measurePull } from '../demo/measurePull';
@@ -102,6 +102,8 @@ function correcting(): unknown {
   return {
     megapixels: (whole.width * whole.height) / 1e6,
     straightenLightLevelsWhole: timed(() => new CorrectionRun(whole).after(list)).ms,
+    blurWhole: timed(() => corrected(whole, { kind: 'blur', on: true, radius: 3 })).ms,
+    denoiseWhole: timed(() => corrected(whole, firstCorrections.denoise)).ms,
     previewOfLevels: summary(moves),
     previewOfLight: summary(lights),
     thresholdAdaptive: timed(() =>

@@ -1,7 +1,10 @@
 import Konva from 'konva';
 import { setReference } from '@/core/change/referenceEdits';
 import { referenceOf } from '@/core/drawing/find';
-import { middleOf } from '@/core/drawing/placement';
+import { middleOf, referenceBox } from '@/core/drawing/placement';
+import { snapOfBox } from '@/core/drawing/snap';
+import { add } from '@/core/geometry/point';
+import { SNAP } from '../tools/tool';
 import type { Bench } from '../state/store';
 import { toPage, toScreen } from '../state/view';
 
@@ -71,12 +74,13 @@ export class ReferencePlacer {
     const rotation = Math.round(h.rotation() * 1000) / 1000;
     const turn = Math.abs(rotation - r.turn) < 1e-6 ? r.turn : ((((rotation + 180) % 360) + 360) % 360) - 180;
     const label = isScaled ? 'Scale picture' : turn !== r.turn ? 'Turn picture' : 'Move picture';
-    return setReference(
-      drawing,
-      r.id,
-      { at: { x: middle.x - width / 2, y: middle.y - height / 2 }, width, height, turn },
-      label,
-    );
+    const at = { x: middle.x - width / 2, y: middle.y - height / 2 };
+    // What is only moved is drawn to guides and grid.
+    const by =
+      isScaled || turn !== r.turn
+        ? { x: 0, y: 0 }
+        : snapOfBox(drawing.page, referenceBox({ ...r, at }), SNAP / view.scale);
+    return setReference(drawing, r.id, { at: add(at, by), width, height, turn }, label);
   }
 
   /** Lays the frame where the reference is; hidden when none is in hand. */

@@ -1,14 +1,34 @@
 import { moveLines, removeLines } from '@/core/change/lineEdits';
 import { findLine } from '@/core/drawing/find';
-import { boxOfPoints } from '@/core/geometry/box';
-import { distance, snapDirection, subtract } from '@/core/geometry/point';
+import { skeletonBox } from '@/core/drawing/run';
+import { snapOfBox } from '@/core/drawing/snap';
+import { boxOfPoints, emptyBox, joinBoxes, movedBox } from '@/core/geometry/box';
+import { add, distance, snapDirection, subtract, type Box, type Point } from '@/core/geometry/point';
 import { paintMarquee, paintSkeleton } from '../canvas/marks';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { arrowOffset } from './nudge';
-import { CLICK, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import {
+  CLICK,
+  gripFor,
+  LINE_GRIP,
+  SNAP,
+  type HandEvent,
+  type Hint,
+  type PointerShape,
+  type Reach,
+  type Tool,
+} from './tool';
 
-type Gesture = { for: 'lines' | 'marquee'; from: HandEvent; to: HandEvent; moved: boolean; releaseOnly: string | null };
+type Gesture = {
+  for: 'lines' | 'marquee';
+  from: HandEvent;
+  to: HandEvent;
+  moved: boolean;
+  releaseOnly: string | null;
+  /** Around what is moved, as it was. */
+  box?: Box;
+};
 
 /** Select: whole lines; choose, move, nudge, delete. */
 export class SelectTool implements Tool {
@@ -58,7 +78,17 @@ export class SelectTool implements Tool {
   private moved(g: Gesture, e: HandEvent) {
     const { drawing, lines } = this.bench.getState();
     const by = subtract(e.page, g.from.page);
-    return moveLines(drawing, lines, e.shift ? snapDirection(by, 15) : by);
+    return moveLines(drawing, lines, e.shift ? snapDirection(by, 15) : this.snappedMove(g, by));
+  }
+
+  /** A move after which a side or the middle of what is moved lies on a guide or the grid, where one is near. */
+  private snappedMove(g: Gesture, by: Point): Point {
+    const { drawing, lines } = this.bench.getState();
+    g.box ??= [...lines].reduce((box, id) => {
+      const found = findLine(drawing, id);
+      return found ? joinBoxes(box, skeletonBox(found.line)) : box;
+    }, emptyBox);
+    return add(by, snapOfBox(drawing.page, movedBox(g.box, by), SNAP * this.reach.unit()));
   }
 
   release(e: HandEvent): void {

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { addLine } from '@/core/change/lineEdits';
+import { setPage } from '@/core/change/pageEdits';
 import { setSheet } from '@/core/change/sheetEdits';
 import { firstStyle, type Line } from '@/core';
 import { point } from '@/core/geometry/point';
+import { shownDrawing } from '../state/store';
 import { benchWith, Hand } from '../test/hand';
 import { NodesTool } from './nodesTool';
 import { PenTool } from './penTool';
@@ -181,6 +183,19 @@ describe('select', () => {
     hand.key('Backspace');
     expect(hand.lines.map((l) => l.id)).toEqual(['c']);
     expect(hand.bench.getState().lines.size).toBe(0);
+  });
+
+  test('what is moved lies down on a guide with the side that is near it; Shift lets guides be', () => {
+    const hand = select();
+    const { drawing } = hand.bench.getState();
+    hand.bench.commit(setPage(drawing, { guides: [{ axis: 'x', at: 230 }] }, 'Add guide'));
+    hand.click(point(50, 0));
+    hand.drag(point(50, 0), point(76, 3));
+    expect(hand.lines[0].runs[0].nodes.map((n) => n.point)).toEqual([point(30, 3), point(130, 3), point(230, 3)]);
+    hand.bench.undo();
+    hand.press(point(50, 0));
+    hand.move(point(76, 0), { shift: true });
+    expect(shownDrawing(hand.bench.getState()).sheets[0].lines[0].runs[0].nodes[2].point.x).toBeCloseTo(226, 9);
   });
 
   test('lines of a locked sheet are left alone', () => {

@@ -47,7 +47,7 @@ export const correctionSchema = z.discriminatedUnion('kind', [
   /** The standard deviation of a Gaussian bell, in px of the whole picture. */
   z.strictObject({ kind: z.literal('blur'), on, radius: z.number().min(0).max(50) }),
   /** How often each pixel takes the median of its neighbours. */
-  z.strictObject({ kind: z.literal('denoise'), on, rounds: z.number().int().min(1).max(4) }),
+  z.strictObject({ kind: z.literal('denoise'), on, rounds: z.number().int().min(1).max(3) }),
 ]);
 
 export type Correction = DeepReadonly<z.infer<typeof correctionSchema>>;

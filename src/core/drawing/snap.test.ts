@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { plainPage } from './schema';
-import { snapped } from './snap';
+import { snapOfBox, snapped } from './snap';
 
 const page = {
   ...plainPage({ width: 400, height: 300, unit: 'px', dpi: 96, ground: null }),
@@ -37,4 +37,12 @@ test('nothing is moved further than the reach, and what was snapped stays', () =
       expect(snapped(withGrid, q, reach)).toEqual(q);
     }),
   );
+});
+
+test('a box is drawn by the side or the middle that is nearest to a guide, else to the grid', () => {
+  const box = (minX: number, minY: number, w: number, h: number) => ({ minX, minY, maxX: minX + w, maxY: minY + h });
+  expect(snapOfBox(page, box(97, 200, 60, 40), 5)).toEqual({ x: 3, y: 0 });
+  expect(snapOfBox(page, box(52, 28, 50, 40), 5)).toEqual({ x: -2, y: 2 });
+  expect(snapOfBox(page, box(200, 200, 30, 30), 5)).toEqual({ x: 0, y: 0 });
+  expect(snapOfBox(withGrid, box(203, 214, 31, 7), 5)).toEqual({ x: 1.5, y: -1 });
 });

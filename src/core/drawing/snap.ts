@@ -1,21 +1,50 @@
-import type { Point } from '../geometry/point';
+import type { Box, Point } from '../geometry/point';
 import type { Page } from './schema';
+
+/** The guides of a page that lie along one axis. */
+const guidesAlong = (page: Page, axis: 'x' | 'y'): number[] =>
+  page.guides.filter((g) => g.axis === axis).map((g) => g.at);
+
+/** The offset to the nearest of `targets` from any of `places`, where that is within `reach`. */
+function nearestOffset(places: readonly number[], targets: readonly number[], reach: number): number | null {
+  let best: number | null = null;
+  for (const at of places) {
+    for (const to of targets) {
+      const by = to - at;
+      if (Math.abs(by) <= reach && (best === null || Math.abs(by) < Math.abs(best))) best = by;
+    }
+  }
+  return best;
+}
+
+/** The offset that draws one of `places` to a guide, or to the grid where that is switched on and no guide is near. */
+function drawTo(page: Page, axis: 'x' | 'y', places: readonly number[], reach: number): number {
+  const toGuide = nearestOffset(places, guidesAlong(page, axis), reach);
+  if (toGuide !== null || !page.grid.snap) return toGuide ?? 0;
+  const { spacing } = page.grid;
+  return (
+    nearestOffset(
+      places,
+      places.map((at) => Math.round(at / spacing) * spacing),
+      reach,
+    ) ?? 0
+  );
+}
 
 /**
  * A place drawn to the guides within `reach` page units of it, and to the grid where that is switched on; each
  * coordinate by itself, a guide before the grid. A place that nothing is near comes back as it is.
  */
-export function snapped(page: Page, p: Point, reach: number): Point {
-  const along = (axis: 'x' | 'y'): number => {
-    const near = page.guides
-      .filter((g) => g.axis === axis)
-      .map((g) => g.at)
-      .filter((at) => Math.abs(at - p[axis]) <= reach)
-      .sort((a, b) => Math.abs(a - p[axis]) - Math.abs(b - p[axis]));
-    if (near.length > 0) return near[0];
-    if (!page.grid.snap) return p[axis];
-    const line = Math.round(p[axis] / page.grid.spacing) * page.grid.spacing;
-    return Math.abs(line - p[axis]) <= reach ? line : p[axis];
-  };
-  return { x: along('x'), y: along('y') };
-}
+export const snapped = (page: Page, p: Point, reach: number): Point => ({
+  x: p.x + drawTo(page, 'x', [p.x], reach),
+  y: p.y + drawTo(page, 'y', [p.y], reach),
+});
+
+/**
+ * How far a box must go so that one of its sides, or its middle, lies on a guide or the grid within `reach`; each way
+ * by itself, 0 where nothing is near.
+ */
+export const snapOfBox = (page: Page, b: Box, reach: number): Point => ({
+  x: drawTo(page, 'x', [b.minX, (b.minX + b.maxX) / 2, b.maxX], reach),
+  y: drawTo(page, 'y', [b.minY, (b.minY + b.maxY) / 2, b.maxY], reach),
+});

@@ -31,6 +31,13 @@ export const growBox = (b: Box, by: number): Box => ({
   maxY: b.maxY + by,
 });
 
+export const movedBox = (b: Box, by: Point): Box => ({
+  minX: b.minX + by.x,
+  minY: b.minY + by.y,
+  maxX: b.maxX + by.x,
+  maxY: b.maxY + by.y,
+});
+
 /** Whether the boxes share a point; boxes that only touch do. */
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;

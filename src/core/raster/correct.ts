@@ -3,7 +3,8 @@ import type { Point } from '../geometry/point';
 import { cornersOfBox, homographyBetween } from './homography';
 import { evenLight } from './light';
 import { rgbaImage, type RgbaImage } from './rgba';
-import { blurredRgba, denoised } from './smooth';
+import { blurredRgba } from './blurRgba';
+import { denoised } from './denoise';
 import { greyed, levelled, mapValues, thresholded, tinted } from './tone';
 import { warp } from './warp';
 

@@ -9,6 +9,18 @@ export const rgbaImage = (width: number, height: number): RgbaImage => ({
   data: new Uint8ClampedArray(width * height * 4),
 });
 
+/** The picture's pixels as one whole number each, red in the lowest byte (as on all machines that browsers run on). */
+export function wordsOf({ data }: RgbaImage): Uint32Array {
+  const own = data.byteOffset % 4 === 0 ? data : data.slice();
+  return new Uint32Array(own.buffer, own.byteOffset, own.length / 4);
+}
+
+export const imageOfWords = (image: { width: number; height: number; words: Uint32Array }): RgbaImage => ({
+  width: image.width,
+  height: image.height,
+  data: new Uint8ClampedArray(image.words.buffer, image.words.byteOffset, image.words.byteLength),
+});
+
 /** The grey of a colour: its luma (ITU-R BT.709 weights, as sRGB has them). */
 export const luma = (r: number, g: number, b: number): number => 0.2126 * r + 0.7152 * g + 0.0722 * b;
 

@@ -1,11 +1,12 @@
 import { seeded } from '../seeded';
 import { bell, blurred } from './blur';
+import { blurredRgba } from './blurRgba';
 import { edgePoints } from './edges';
 import { grayImage, type GrayImage } from './grayImage';
 import { eachPiece, fillHoles } from './mask';
 import { paperAt, paperField, paperRow } from './paper';
 import { rgbaImage } from './rgba';
-import { denoised } from './smooth';
+import { denoised } from './denoise';
 
 const noise = (width: number, height: number, seed: number): GrayImage => {
   const random = seeded(seed);
@@ -47,6 +48,11 @@ test('denoising takes the median of nine, as sorting would', () => {
       expect(clean.data[4 * (y * w + x)]).toBe(nine[4]);
     }
   }
+  // Several rounds at once, strip by strip, are the same as one after another.
+  const tall = rgbaImage(9, 130);
+  const random = seeded(4);
+  for (let i = 0; i < tall.data.length; i++) tall.data[i] = random() * 256;
+  expect(denoised(tall, 3).data).toEqual(denoised(denoised(denoised(tall, 1), 1), 1).data);
 });
 
 test('the paper’s lightness is told through strokes and blots, and row by row as place by place', () => {
@@ -110,4 +116,26 @@ test('small holes within ink are filled, larger ones and the paper around are no
   clear(18, 8, 12);
   fillHoles(mask, w, h, 24);
   expect([mask[9 * w + 9], mask[12 * w + 24], mask[0]]).toEqual([1, 0, 0]);
+});
+
+test('a wide blur of a colour picture, made on a reduced one, is what the bell gives; see-through stays', () => {
+  const [w, h] = [197, 171];
+  const random = seeded(21);
+  const image = rgbaImage(w, h);
+  for (let i = 0; i < w * h; i++) {
+    const x = i % w;
+    image.data.set([x < 90 ? 40 : 220, 100 + random() * 40, x, (x * 3) % 256], 4 * i);
+  }
+  for (const sigma of [0.4, 0.8, 1.2, 1.4, 2.4, 4, 9, 22]) {
+    const soft = blurredRgba(image, sigma);
+    for (let c = 0; c < 3; c++) {
+      const channel = grayImage(w, h);
+      for (let i = 0; i < w * h; i++) channel.data[i] = image.data[4 * i + c];
+      const exact = blurred(channel, sigma);
+      let worst = 0;
+      for (let i = 0; i < w * h; i++) worst = Math.max(worst, Math.abs(soft.data[4 * i + c] - exact.data[i]));
+      expect(worst).toBeLessThanOrEqual(sigma < 1.3 ? 2 : 7);
+    }
+    expect(soft.data[4 * 500 + 3]).toBe(image.data[4 * 500 + 3]);
+  }
 });

@@ -129,7 +129,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
           label="Rounds"
           value={c.rounds}
           min={1}
-          max={4}
+          max={3}
           disabled={disabled}
           onMove={(rounds) => show({ ...c, rounds })}
           onDone={(rounds) => set({ ...c, rounds })}
