@@ -195,7 +195,8 @@ describe('select', () => {
     hand.bench.undo();
     hand.press(point(50, 0));
     hand.move(point(76, 0), { shift: true });
-    expect(shownDrawing(hand.bench.getState()).sheets[0].lines[0].runs[0].nodes[2].point.x).toBeCloseTo(226, 9);
+    const shown = shownDrawing(hand.bench.getState()).sheets.flatMap((s) => s.lines);
+    expect(shown[0].runs[0].nodes[2].point.x).toBeCloseTo(226, 9);
   });
 
   test('lines of a locked sheet are left alone', () => {

@@ -74,7 +74,7 @@ function directionFrom(s: Samples, i: number, way: 1 | -1, closed: boolean, reac
     syy += y * y;
     last = at;
   }
-  if (n < 3 || length < 0.6 * reach) return null;
+  if (n < 3 || length < 0.9 * reach) return null;
   const [cxx, cxy, cyy] = [sxx - (sx * sx) / n, sxy - (sx * sy) / n, syy - (sy * sy) / n];
   const axis = 0.5 * Math.atan2(2 * cxy, cxx - cyy);
   const forward = Math.cos(axis) * sx + Math.sin(axis) * sy >= 0;

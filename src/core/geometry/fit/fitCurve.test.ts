@@ -44,12 +44,12 @@ test('noise is smoothed: the result runs along the true curve, between the point
   expect(Math.sqrt(sum / count)).toBeLessThan(0.3);
 });
 
-test('few segments: of each kind but cusps no more than the truth has, and half as many again', () => {
+test('few segments: of each kind no more than the truth has, and half as many again', () => {
   for (const kind of strokeKinds.slice(0, 5)) {
     const own = fitted.filter((f) => f.stroke.kind === kind);
     const ratio = own.reduce((n, f) => n + f.fit.length, 0) / own.reduce((n, f) => n + f.stroke.cubics.length, 0);
-    // A cusp turns by half a circle on the spot: it is kept as a corner, which takes two.
-    expect(ratio).toBeLessThan(kind === 'cusp' ? 3 : 1.5);
+    // A cusp is one cubic's, or a corner between two: with this noise there is no telling for some.
+    expect(ratio).toBeLessThan(kind === 'cusp' ? 2 : 1.5);
   }
 });
 
@@ -89,6 +89,14 @@ test('a closed stroke comes back to its start, smoothly where it is smooth', () 
   const sides = fitCurve(square, { tolerance: 1, closed: true });
   expect(sides).toHaveLength(4);
   for (const c of sides) expect([0, 100].some((v) => Math.abs(c[0].x - v) < 0.5)).toBe(true);
+});
+
+test('a stroke told by very many points is the same stroke', () => {
+  const s = stroke('smooth', 12);
+  const [coarse, fine] = [2, 0.2].map((spacing) => fitCurve(walk(s.cubics, spacing), { tolerance: 1 }));
+  expect(fine.length).toBeLessThanOrEqual(s.cubics.length);
+  expect(fine.length).toBe(coarse.length);
+  for (const p of walk(fine, 3)) expect(distanceTo(s.cubics, p)).toBeLessThan(0.6);
 });
 
 test('a turn over the corner angle stays, one below it is rounded', () => {

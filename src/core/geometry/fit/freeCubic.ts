@@ -1,3 +1,4 @@
+import { Normal } from './normal';
 import type { Samples } from './samples';
 
 /** A cubic as eight numbers: x and y of its four control points. */
@@ -15,25 +16,59 @@ export const yAt = (c: Controls, t: number): number => {
   return s * s * s * c[1] + 3 * s * s * t * c[3] + 3 * s * t * t * c[5] + t * t * t * c[7];
 };
 
-/** One of Newton's steps from `t` towards the foot of (px, py) on a cubic; not held within 0…1. */
-export function stepToFoot(c: Controls, px: number, py: number, t: number): number {
-  const s = 1 - t;
-  const [ax, ay] = [c[2] - c[0], c[3] - c[1]];
-  const [bx, by] = [c[4] - c[2], c[5] - c[3]];
-  const [ex, ey] = [c[6] - c[4], c[7] - c[5]];
-  const dx = 3 * (s * s * ax + 2 * s * t * bx + t * t * ex);
-  const dy = 3 * (s * s * ay + 2 * s * t * by + t * t * ey);
-  const ddx = 6 * (s * (bx - ax) + t * (ex - bx));
-  const ddy = 6 * (s * (by - ay) + t * (ey - by));
-  const gx = xAt(c, t) - px;
-  const gy = yAt(c, t) - py;
-  const speed = dx * dx + dy * dy;
-  const bend = speed + gx * ddx + gy * ddy;
-  const slope = gx * dx + gy * dy;
-  // Where the curve bends away from the point, Newton's step would flee the foot: Gauss and Newton's does not.
-  const step = slope / (bend > 0.2 * speed ? bend : speed || 1);
-  return t - Math.max(-0.2, Math.min(0.2, step));
+/** The same in powers of t, x's four coefficients first, from the cube down: quicker where many places are asked for. */
+export type Powers = Float64Array;
+
+export function powersOf(c: Controls, into: Powers = new Float64Array(8)): Powers {
+  for (let axis = 0; axis < 2; axis++) {
+    const a = c[axis];
+    const b = c[2 + axis];
+    const d = c[4 + axis];
+    const e = c[6 + axis];
+    into[4 * axis] = e - a + 3 * (b - d);
+    into[4 * axis + 1] = 3 * (a - 2 * b + d);
+    into[4 * axis + 2] = 3 * (b - a);
+    into[4 * axis + 3] = a;
+  }
+  return into;
 }
+
+/**
+ * One of Newton's steps from `t` towards the foot of (px, py) on a cubic, held within `least` and `most`; a smaller one,
+ * or none, where it would lead further away, as it can beside a cusp.
+ */
+export function stepToFoot(p: Powers, px: number, py: number, t: number, least: number, most: number): number {
+  const gx = ((p[0] * t + p[1]) * t + p[2]) * t + p[3] - px;
+  const gy = ((p[4] * t + p[5]) * t + p[6]) * t + p[7] - py;
+  const dx = (3 * p[0] * t + 2 * p[1]) * t + p[2];
+  const dy = (3 * p[4] * t + 2 * p[5]) * t + p[6];
+  const speed = dx * dx + dy * dy;
+  const bend = speed + gx * (6 * p[0] * t + 2 * p[1]) + gy * (6 * p[4] * t + 2 * p[5]);
+  // Where the curve bends away from the point, Newton's step would flee the foot: Gauss and Newton's does not.
+  const step = (gx * dx + gy * dy) / (bend > 0.2 * speed ? bend : speed || 1);
+  const before = gx * gx + gy * gy;
+  let by = step > 0.2 ? 0.2 : step < -0.2 ? -0.2 : step;
+  for (let tries = 0; tries < 3; tries++, by /= 4) {
+    const next = t - by < least ? least : t - by > most ? most : t - by;
+    const x = ((p[0] * next + p[1]) * next + p[2]) * next + p[3] - px;
+    const y = ((p[4] * next + p[5]) * next + p[6]) * next + p[7] - py;
+    if (x * x + y * y <= before) return next;
+  }
+  return t < least ? least : t > most ? most : t;
+}
+
+/**
+ * How much the distance along the curve counts beside that across it, for a point `far` from its foot: hardly where the
+ * curve is flat, fully at the tip of a cusp, where a step along the tangent would lead astray (squared distance: Wang,
+ * Pottmann and Liu 2006). (dx, dy) is the derivative there, `speed` its length.
+ */
+export function weightAlong(p: Powers, t: number, dx: number, dy: number, speed: number, far: number): number {
+  const turning = Math.abs(dx * (6 * p[4] * t + 2 * p[5]) - dy * (6 * p[0] * t + 2 * p[1])) * Math.abs(far);
+  const flat = speed * speed * speed;
+  return Math.sqrt(turning / (turning + flat || 1));
+}
+/** A smaller weight than this is not worth its sum. */
+export const LEAST_WEIGHT = 0.2;
 
 const matrix = new Float64Array(16);
 const right = new Float64Array(8);
@@ -45,6 +80,25 @@ const right = new Float64Array(8);
  */
 export function fitFree(s: Samples, from: number, to: number, ts: Float64Array, rounds: number): Controls {
   byChordLength(s, from, to, ts);
+  return fitFrom(s, from, to, ts, rounds);
+}
+
+/**
+ * The same, for points that come to a stop at `at` and turn back: begun with parameters that grow with the square root
+ * of the way from there, as they do beside the cusp of a cubic.
+ */
+export function fitCusp(s: Samples, at: number, ts: Float64Array, rounds: number): Controls {
+  byChordLength(s, 0, s.n - 1, ts);
+  const tip = ts[at];
+  const [before, after] = [Math.sqrt(tip), Math.sqrt(1 - tip)];
+  for (let i = 0; i < s.n; i++) {
+    const way = Math.sqrt(Math.abs(ts[i] - tip));
+    ts[i] = (before + (i < at ? -way : way)) / (before + after);
+  }
+  return fitFrom(s, 0, s.n - 1, ts, rounds);
+}
+
+function fitFrom(s: Samples, from: number, to: number, ts: Float64Array, rounds: number): Controls {
   let c = solveFree(s, from, to, ts);
   for (let round = 1; round < rounds; round++) {
     toFeet(c, s, from, to, ts);
@@ -53,13 +107,14 @@ export function fitFree(s: Samples, from: number, to: number, ts: Float64Array, 
   return c;
 }
 
+const powers = new Float64Array(8);
+
 function toFeet(c: Controls, s: Samples, from: number, to: number, ts: Float64Array): void {
-  for (let i = from; i <= to; i++) ts[i - from] = Math.min(1, Math.max(0, stepToFoot(c, s.x[i], s.y[i], ts[i - from])));
+  powersOf(c, powers);
+  for (let i = from; i <= to; i++) ts[i - from] = stepToFoot(powers, s.x[i], s.y[i], ts[i - from], 0, 1);
 }
 
-const normal = new Float64Array(64);
-const shift = new Float64Array(8);
-const slope = new Float64Array(8);
+const normal = new Normal();
 
 /**
  * Brings a fit nearer by Gauss and Newton's steps on the distances across the curve, which finds in a few rounds what
@@ -95,63 +150,47 @@ export function improveFree(
     error = sum;
     kept.set(ts.subarray(0, to - from + 1));
     if (round === rounds) break;
-    for (let k = 0; k < 8; k++) normal[9 * k] *= 1 + 1e-4;
-    for (let k = 0; k < 8; k++) normal[9 * k] += 1e-9;
-    solve8();
-    c = Float64Array.from(c, (v, k) => v + shift[k]);
+    for (let k = 0; k < 8; k++) normal.matrix[9 * k] = normal.matrix[9 * k] * (1 + 1e-4) + 1e-9;
+    normal.solve();
+    c = c.slice();
+    for (let k = 0; k < 8; k++) c[k] += normal.right[k];
   }
   return best;
 }
 
+/** Gathers the normal equations of the distances across the curve; gives the sum of their squares. */
 function gatherNormals(c: Controls, s: Samples, from: number, to: number, ts: Float64Array, stride: number): number {
-  normal.fill(0);
-  shift.fill(0);
+  normal.clear();
+  powersOf(c, powers);
   let sum = 0;
   for (let i = from; i <= to; i = i < to && i + stride > to ? to : i + stride) {
     const t = ts[i - from];
     const u = 1 - t;
-    const b = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
-    let dx = u * u * (c[2] - c[0]) + 2 * u * t * (c[4] - c[2]) + t * t * (c[6] - c[4]);
-    let dy = u * u * (c[3] - c[1]) + 2 * u * t * (c[5] - c[3]) + t * t * (c[7] - c[5]);
-    const speed = Math.hypot(dx, dy) || 1;
+    const b0 = u * u * u;
+    const b1 = 3 * u * u * t;
+    const b2 = 3 * u * t * t;
+    const b3 = t * t * t;
+    let dx = (3 * powers[0] * t + 2 * powers[1]) * t + powers[2];
+    let dy = (3 * powers[4] * t + 2 * powers[5]) * t + powers[6];
+    const speed = Math.sqrt(dx * dx + dy * dy) || 1;
+    const gx = s.x[i] - (((powers[0] * t + powers[1]) * t + powers[2]) * t + powers[3]);
+    const gy = s.y[i] - (((powers[4] * t + powers[5]) * t + powers[6]) * t + powers[7]);
+    const far = (dx * gy - dy * gx) / speed;
+    const weight = i === from || i === to ? 1 : weightAlong(powers, t, dx, dy, speed, far);
     dx /= speed;
     dy /= speed;
-    const gx = s.x[i] - xAt(c, t);
-    const gy = s.y[i] - yAt(c, t);
-    for (let axis = i === from || i === to ? 0 : 1; axis < 2; axis++) {
-      const [nx, ny] = axis === 1 ? [-dy, dx] : [dx, dy];
-      const gap = nx * gx + ny * gy;
-      sum += gap * gap;
-      for (let k = 0; k < 4; k++) {
-        slope[2 * k] = nx * b[k];
-        slope[2 * k + 1] = ny * b[k];
-      }
-      for (let p = 0; p < 8; p++) {
-        shift[p] += slope[p] * gap;
-        for (let q = 0; q <= p; q++) normal[8 * p + q] += slope[p] * slope[q];
-      }
-    }
+    const across = dx * gy - dy * gx;
+    sum += across * across;
+    normal.add(-dy * b0, dx * b0, -dy * b1, dx * b1, -dy * b2, dx * b2, -dy * b3, dx * b3, across);
+    if (weight < LEAST_WEIGHT) continue;
+    // At the ends, and where the curve bends sharply, the distance along it counts as well.
+    dx *= weight;
+    dy *= weight;
+    const along = dx * gx + dy * gy;
+    sum += along * along;
+    normal.add(dx * b0, dy * b0, dx * b1, dy * b1, dx * b2, dy * b2, dx * b3, dy * b3, along);
   }
   return sum;
-}
-
-/** Solves the 8 x 8 system in `normal` (lower half) for `shift`, in place. */
-function solve8(): void {
-  for (let i = 0; i < 8; i++) {
-    for (let j = 0; j <= i; j++) {
-      let sum = normal[8 * i + j];
-      for (let k = 0; k < j; k++) sum -= normal[8 * i + k] * normal[8 * j + k];
-      normal[8 * i + j] = i === j ? Math.sqrt(Math.max(sum, 1e-12)) : sum / normal[9 * j];
-    }
-  }
-  for (let i = 0; i < 8; i++) {
-    for (let k = 0; k < i; k++) shift[i] -= normal[8 * i + k] * shift[k];
-    shift[i] /= normal[9 * i];
-  }
-  for (let i = 7; i >= 0; i--) {
-    for (let k = i + 1; k < 8; k++) shift[i] -= normal[8 * k + i] * shift[k];
-    shift[i] /= normal[9 * i];
-  }
 }
 
 function byChordLength(s: Samples, from: number, to: number, ts: Float64Array): void {
@@ -170,7 +209,10 @@ function solveFree(s: Samples, from: number, to: number, ts: Float64Array): Cont
   for (let i = from; i <= to; i++) {
     const t = ts[i - from];
     const u = 1 - t;
-    const [b0, b1, b2, b3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+    const b0 = u * u * u;
+    const b1 = 3 * u * u * t;
+    const b2 = 3 * u * t * t;
+    const b3 = t * t * t;
     matrix[0] += b0 * b0;
     matrix[4] += b0 * b1;
     matrix[5] += b1 * b1;
@@ -181,7 +223,8 @@ function solveFree(s: Samples, from: number, to: number, ts: Float64Array): Cont
     matrix[13] += b1 * b3;
     matrix[14] += b2 * b3;
     matrix[15] += b3 * b3;
-    const [x, y] = [s.x[i], s.y[i]];
+    const x = s.x[i];
+    const y = s.y[i];
     right[0] += b0 * x;
     right[1] += b0 * y;
     right[2] += b1 * x;
@@ -237,10 +280,14 @@ export function misfitOf(
   ts: Float64Array,
   tolerance: number,
 ): Misfit {
-  let [sum, max, over] = [0, 0, 0];
+  powersOf(c, powers);
+  let sum = 0;
+  let max = 0;
+  let over = 0;
   for (let i = from; i <= to; i++) {
     const t = ts[i - from];
-    const [dx, dy] = [xAt(c, t) - s.x[i], yAt(c, t) - s.y[i]];
+    const dx = ((powers[0] * t + powers[1]) * t + powers[2]) * t + powers[3] - s.x[i];
+    const dy = ((powers[4] * t + powers[5]) * t + powers[6]) * t + powers[7] - s.y[i];
     const d = dx * dx + dy * dy;
     sum += d;
     if (d > max) max = d;

@@ -2,11 +2,19 @@ import fc from 'fast-check';
 import { seeded } from '@/core/seeded';
 import { walk } from '@/core/test/strokes';
 import type { Cubic } from '../cubic';
-import { fitFree, improveFree, misfitOf } from './freeCubic';
-import { cutsFor } from './pieces';
+import { blocksOf } from './blocks';
+import { fitFree, improveFree, misfitOf, powersOf, stepToFoot, xAt, yAt } from './freeCubic';
+import { Normal } from './normal';
+import { cuspFor, cutsFor } from './pieces';
 import { noiseOf, samplesOf, turnedTo } from './samples';
 import { Skyline } from './skyline';
 import { holds, standardFor } from './standard';
+
+const jitter = (sigma: number, seed: number) => {
+  const random = seeded(seed);
+  const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  return (p: { x: number; y: number }) => ({ x: p.x + sigma * normal(), y: p.y + sigma * normal() });
+};
 
 /** Solves by elimination with pivoting: slow and plain. */
 function solved(a: number[][], b: number[]): number[] {
@@ -46,6 +54,78 @@ test('a skyline system is solved as elimination solves it, whatever its envelope
   );
 });
 
+test('eight unknowns are solved as elimination solves them', () => {
+  const random = seeded(31);
+  const rows = Array.from({ length: 30 }, () => Array.from({ length: 9 }, () => random() * 4 - 2));
+  const normal = new Normal();
+  for (const [a, b, c, d, e, f, g, h, gap] of rows) normal.add(a, b, c, d, e, f, g, h, gap);
+  const column = (i: number) => rows.map((r) => r[i]);
+  const product = (i: number, j: number): number => column(i).reduce((sum, v, k) => sum + v * rows[k][j], 0);
+  const eight = [0, 1, 2, 3, 4, 5, 6, 7];
+  const wanted = solved(
+    eight.map((i) => eight.map((j) => product(i, j))),
+    eight.map((i) => product(i, 8)),
+  );
+  normal.solve();
+  wanted.forEach((v, i) => expect(normal.right[i]).toBeCloseTo(v, 8));
+});
+
+test('a step to the foot never leads away, however sharp the curve turns', () => {
+  const number = fc.double({ min: -100, max: 100, noNaN: true });
+  fc.assert(
+    fc.property(
+      fc.array(number, { minLength: 8, maxLength: 8 }),
+      number,
+      number,
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      (c, x, y, t) => {
+        const controls = Float64Array.from(c);
+        const far = (at: number): number => Math.hypot(xAt(controls, at) - x, yAt(controls, at) - y);
+        const next = stepToFoot(powersOf(controls), x, y, t, 0, 1);
+        expect(next).toBeGreaterThanOrEqual(0);
+        expect(next).toBeLessThanOrEqual(1);
+        expect(far(next)).toBeLessThanOrEqual(far(t) + 1e-6);
+      },
+    ),
+    { numRuns: 300 },
+  );
+});
+
+test('blocks are means of neighbours; bounds stay as they are, and every point is in one block', () => {
+  const points = Array.from({ length: 301 }, (_, i) => ({ x: i * 0.5, y: Math.sin(i / 40) * 60 }));
+  const s = samplesOf(points, false);
+  const { samples, starts, bounds } = blocksOf(s, [0, 140, 300], 0.5, 2);
+  expect(samples.n).toBeLessThan(120);
+  expect([starts[0], starts.at(-1)]).toEqual([0, 301]);
+  bounds.forEach((b, k) => {
+    const i = [0, 140, 300][k];
+    expect([samples.x[b], samples.y[b], starts[b + 1] - starts[b]]).toEqual([points[i].x, points[i].y, 1]);
+  });
+  for (let b = 0; b < samples.n; b++) {
+    const own = points.slice(starts[b], starts[b + 1]);
+    expect(own.length).toBeGreaterThan(0);
+    expect(samples.x[b]).toBeCloseTo(own.reduce((sum, p) => sum + p.x, 0) / own.length, 9);
+  }
+  // A closed stroke without corners begins with its first point; few points stay as they are.
+  expect(blocksOf(s, [0, 301], 0.5, 2).starts.at(-1)).toBe(301);
+  expect(blocksOf(samplesOf(points.slice(0, 20), false), [0, 19], 0.5, 2).samples.n).toBe(20);
+});
+
+test('points that run into a tip and back are one cubic with a cusp', () => {
+  const cusp: Cubic = [
+    { x: 0, y: 0 },
+    { x: 150, y: 150 },
+    { x: 0, y: 150 },
+    { x: 150, y: 0 },
+  ];
+  const s = samplesOf(walk([cusp], 2).map(jitter(0.5, 5)), false);
+  const tip = [...s.y.keys()].reduce((a, i) => (s.y[i] > s.y[a] ? i : a), 0);
+  const ts = new Float64Array(s.n);
+  const c = cuspFor(s, tip, ts, standardFor(2, noiseOf(s)))!;
+  expect(c).not.toBeNull();
+  expect(misfitOf(c, s, 0, s.n - 1, ts, 2).rms).toBeLessThan(0.6);
+});
+
 test('a system that is not positive definite is told', () => {
   const system = new Skyline(Int32Array.from([0, 0]));
   system.add(0, 0, 1);
@@ -54,11 +134,6 @@ test('a system that is not positive definite is told', () => {
   expect(system.solve(new Float64Array(2))).toBe(false);
 });
 
-const jitter = (sigma: number, seed: number) => {
-  const random = seeded(seed);
-  const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-  return (p: { x: number; y: number }) => ({ x: p.x + sigma * normal(), y: p.y + sigma * normal() });
-};
 const cubic: Cubic = [
   { x: 20, y: 80 },
   { x: 160, y: -60 },

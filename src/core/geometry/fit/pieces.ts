@@ -1,4 +1,4 @@
-import { fitFree, improveFree, misfitOf } from './freeCubic';
+import { fitCusp, fitFree, improveFree, misfitOf, type Controls } from './freeCubic';
 import type { Samples } from './samples';
 import { holds, type Standard } from './standard';
 
@@ -22,16 +22,25 @@ export function cutsFor(s: Samples, from: number, to: number, standard: Standard
   return forth.map((i, k) => Math.round((i + back[k]) / 2));
 }
 
-/** Whether one free cubic serves the points `a` to `b`. */
-export function serves(s: Samples, a: number, b: number, ts: Float64Array, standard: Standard): boolean {
+/** The free cubic that serves the points `a` to `b`, whose parameters come in `ts`; null when none does. */
+export function curveFor(s: Samples, a: number, b: number, ts: Float64Array, standard: Standard): Controls | null {
+  return served(fitFree(s, a, b, ts, ROUNDS), s, a, b, ts, standard);
+}
+
+/** The free cubic that serves points which turn back on themselves at index `at`; null when none does. */
+export function cuspFor(s: Samples, at: number, ts: Float64Array, standard: Standard): Controls | null {
+  return served(fitCusp(s, at, ts, ROUNDS), s, 0, s.n - 1, ts, standard);
+}
+
+/** The cubic, made better where need be, if it holds the points `a` to `b`; null otherwise. */
+function served(c: Controls, s: Samples, a: number, b: number, ts: Float64Array, standard: Standard): Controls | null {
   const { tolerance } = standard;
   const count = b - a + 1;
-  const c = fitFree(s, a, b, ts, ROUNDS);
   const m = misfitOf(c, s, a, b, ts, tolerance);
-  if (holds(m, count, standard)) return true;
-  if (m.rms > HOPELESS * tolerance) return false;
+  if (holds(m, count, standard)) return c;
+  if (m.rms > HOPELESS * tolerance) return null;
   const better = improveFree(c, s, a, b, ts, 8, standard.noise ** 2 + standard.bias ** 2);
-  return holds(misfitOf(better, s, a, b, ts, tolerance), count, standard);
+  return holds(misfitOf(better, s, a, b, ts, tolerance), count, standard) ? better : null;
 }
 
 const backwards = (s: Samples): Samples => ({ n: s.n, x: s.x.slice().reverse(), y: s.y.slice().reverse() });
@@ -40,7 +49,7 @@ function carried(s: Samples, from: number, to: number, standard: Standard): numb
   const ts = new Float64Array(to - from + 1);
   const fits = (a: number, b: number): boolean => {
     if (b - a < 4) return true;
-    return serves(s, a, b, ts, standard);
+    return curveFor(s, a, b, ts, standard) !== null;
   };
   const cuts = [from];
   let reach = 16;

@@ -1,6 +1,8 @@
+import { LEAST_WEIGHT, powersOf, weightAlong } from './freeCubic';
+import { Normal } from './normal';
 import type { Samples } from './samples';
 import { Skyline } from './skyline';
-import { controlsOf, endNode, project, segmentsOf, type Spline } from './spline';
+import { controlsOf, copyOf, endNode, project, segmentsOf, type Spline } from './spline';
 
 /** Where each unknown of a node stands in the system; a smooth node's way in is its way out. */
 type Places = { x: number; wayIn: number; wayOut: number; lengthIn: number; lengthOut: number };
@@ -8,30 +10,31 @@ type Places = { x: number; wayIn: number; wayOut: number; lengthIn: number; leng
 const CORNER_PIN = 1;
 const JOINT_PIN = 0.05;
 
-const block = new Float64Array(64);
-const pull = new Float64Array(8);
-const row = new Float64Array(8);
+const share = new Normal();
 
 /**
  * Moves all nodes, directions and handle lengths of a chain at once to where the points lie nearest, by Gauss and
  * Newton's steps on the distances across the curve (tangent distance: Wang, Pottmann and Liu 2006), damped as by
- * Levenberg and Marquardt. An open chain's ends stay at the stroke's ends. Linear in points and nodes. Gives whether it
- * was still gaining when its rounds were over.
+ * Levenberg and Marquardt. An open chain's ends stay at the stroke's ends. Where `active` is given, only what lies
+ * between segments in it is moved. Linear in the points and nodes that are. Gives whether it was still gaining when its
+ * rounds were over.
  */
-export function relax(sp: Spline, s: Samples, rounds: number): boolean {
-  const layout = layoutOf(sp);
+export function relax(sp: Spline, s: Samples, rounds: number, noise = 0, active?: readonly boolean[]): boolean {
+  const layout = layoutOf(sp, active ?? sp.cuts.slice(1).map(() => true));
   const along = arcLengths(s);
-  project(sp, s, 2);
+  const equations = () => normalEquations(sp, s, layout, waysOf(sp, s, along), noise);
+  boundHandles(sp, waysOf(sp, s, along));
+  project(sp, s, 2, active);
   let damping = 1e-3;
-  let now = normalEquations(sp, s, layout);
+  let now = equations();
   for (let round = 0; round < rounds; round++) {
     const kept = copyOf(sp);
     for (let i = 0; i < now.right.length; i++)
       now.system.add(i, i, damping * now.system.diagonal(i) + 1e-9 * (1 + damping));
     if (!now.system.solve(now.right)) return false;
-    step(sp, layout, now.right, longestHandles(sp, s, along));
-    project(sp, s, 2);
-    const then = normalEquations(sp, s, layout);
+    step(sp, layout, now.right, waysOf(sp, s, along));
+    project(sp, s, 2, active);
+    const then = equations();
     if (then.sum <= now.sum) {
       const settled = now.sum - then.sum < 2e-3 * now.sum + 1e-12 * s.n;
       damping = Math.max(1e-6, damping / 5);
@@ -41,7 +44,7 @@ export function relax(sp: Spline, s: Samples, rounds: number): boolean {
       restore(sp, kept);
       if (damping > 1e3) return false;
       damping = Math.max(1e-3, damping * 20);
-      now = normalEquations(sp, s, layout);
+      now = equations();
     }
   }
   return true;
@@ -49,23 +52,27 @@ export function relax(sp: Spline, s: Samples, rounds: number): boolean {
 
 const movable = ['x', 'y', 'wayIn', 'wayOut', 'lengthIn', 'lengthOut', 'cuts'] as const;
 
-const copyOf = (sp: Spline) => ({ rows: movable.map((k) => sp[k].slice()), ts: sp.ts.slice() });
-
-function restore(sp: Spline, { rows, ts }: ReturnType<typeof copyOf>): void {
-  movable.forEach((k, i) => sp[k].splice(0, Infinity, ...rows[i]));
-  sp.ts.set(ts);
+function restore(sp: Spline, kept: Spline): void {
+  for (const name of movable) sp[name].splice(0, Infinity, ...kept[name]);
+  sp.ts.set(kept.ts);
 }
 
-function layoutOf(sp: Spline): { places: Places[]; first: Int32Array } {
-  const places: Places[] = [];
+type Layout = { places: Places[]; first: Int32Array; active: readonly boolean[] };
+
+/** A node between segments that are all active has its unknowns; any other stays, and its places are below 0. */
+function layoutOf(sp: Spline, active: readonly boolean[]): Layout {
+  const count = segmentsOf(sp);
   const begins: number[] = [];
   let at = 0;
-  sp.x.forEach((_, node) => {
+  const places = sp.x.map((_, node): Places => {
     begins.push(at);
-    const p: Places = { x: at, wayIn: -1, wayOut: -1, lengthIn: -1, lengthOut: -1 };
-    at += 2;
+    const p: Places = { x: -1, wayIn: -1, wayOut: -1, lengthIn: -1, lengthOut: -1 };
     const hasIn = sp.closed || node > 0;
     const hasOut = sp.closed || node < sp.x.length - 1;
+    const isFree = (!hasIn || active[(node - 1 + count) % count]) && (!hasOut || active[node]);
+    if (!isFree) return p;
+    p.x = at;
+    at += 2;
     if (hasIn) {
       p.wayIn = at++;
       p.lengthIn = at++;
@@ -74,7 +81,7 @@ function layoutOf(sp: Spline): { places: Places[]; first: Int32Array } {
       p.wayOut = hasIn && !sp.corner[node] ? p.wayIn : at++;
       p.lengthOut = at++;
     }
-    places.push(p);
+    return p;
   });
   const first = new Int32Array(at);
   const last = sp.x.length - 1;
@@ -82,31 +89,43 @@ function layoutOf(sp: Spline): { places: Places[]; first: Int32Array } {
     const from = sp.closed && node === last ? 0 : begins[Math.max(0, node - 1)];
     for (let i = begin; i < (begins[node + 1] ?? at); i++) first[i] = from;
   });
-  return { places, first };
+  return { places, first, active };
 }
 
-function normalEquations(sp: Spline, s: Samples, { places, first }: ReturnType<typeof layoutOf>) {
+function normalEquations(sp: Spline, s: Samples, { places, first, active }: Layout, ways: number[], noise: number) {
   const system = new Skyline(first);
   const right = new Float64Array(first.length);
   let sum = 0;
   for (let k = 0; k < segmentsOf(sp); k++) {
+    if (!active[k]) continue;
     const e = endNode(sp, k);
-    block.fill(0);
-    pull.fill(0);
+    share.clear();
     sum += gather(sp, s, k, e);
     const [a, b] = [places[k], places[e]];
-    const index = [a.x, a.x + 1, a.wayOut, a.lengthOut, b.x, b.x + 1, b.wayIn, b.lengthIn];
+    const index = [
+      a.x,
+      a.x < 0 ? -1 : a.x + 1,
+      a.wayOut,
+      a.lengthOut,
+      b.x,
+      b.x < 0 ? -1 : b.x + 1,
+      b.wayIn,
+      b.lengthIn,
+    ];
     for (let i = 0; i < 8; i++) {
-      right[index[i]] += pull[i];
+      if (index[i] < 0) continue;
+      right[index[i]] += share.right[i];
       for (let j = 0; j <= i; j++) {
-        const value = block[8 * i + j];
+        if (index[j] < 0) continue;
+        const value = share.matrix[8 * i + j];
         const [hi, lo] = index[i] >= index[j] ? [index[i], index[j]] : [index[j], index[i]];
         // A segment from a node to itself meets each pair of its unknowns twice.
         system.add(hi, lo, hi === lo && i !== j ? 2 * value : value);
       }
     }
   }
-  return { system, right, sum: sum + pinNodes(sp, s, places, system, right) };
+  sum += pinNodes(sp, s, places, system, right) + drawHandles(sp, places, ways, noise, system, right);
+  return { system, right, sum };
 }
 
 /**
@@ -116,6 +135,7 @@ function normalEquations(sp: Spline, s: Samples, { places, first }: ReturnType<t
 function pinNodes(sp: Spline, s: Samples, places: Places[], system: Skyline, right: Float64Array): number {
   let sum = 0;
   for (let node = sp.closed ? 0 : 1; node < segmentsOf(sp); node++) {
+    if (places[node].x < 0) continue;
     const w = sp.corner[node] ? CORNER_PIN : JOINT_PIN;
     const i = sp.cuts[node] % s.n;
     const gaps = [s.x[i] - sp.x[node], s.y[i] - sp.y[node]];
@@ -129,51 +149,56 @@ function pinNodes(sp: Spline, s: Samples, places: Places[], system: Skyline, rig
   return sum;
 }
 
-/** Adds up a segment's share: squares of the derivatives in `block`, their products with the gaps in `pull`. */
+/** Adds up a segment's share of the normal equations; gives the sum of the squared gaps. */
 function gather(sp: Spline, s: Samples, k: number, e: number): number {
-  const c = controlsOf(sp, k);
-  const [cosOut, sinOut] = [Math.cos(sp.wayOut[k]), Math.sin(sp.wayOut[k])];
-  const [cosIn, sinIn] = [Math.cos(sp.wayIn[e]), Math.sin(sp.wayIn[e])];
-  const [a, b] = [sp.lengthOut[k], sp.lengthIn[e]];
+  const p = powersOf(controlsOf(sp, k));
+  const cosOut = Math.cos(sp.wayOut[k]);
+  const sinOut = Math.sin(sp.wayOut[k]);
+  const cosIn = Math.cos(sp.wayIn[e]);
+  const sinIn = Math.sin(sp.wayIn[e]);
+  const a = sp.lengthOut[k];
+  const b = sp.lengthIn[e];
   const lastPoint = sp.closed ? -1 : s.n - 1;
+  /** The row for distances along (nx, ny): x and y of the first node, its way and handle, then those of the second. */
+  const add = (nx: number, ny: number, t: number, gap: number): void => {
+    const u = 1 - t;
+    const b1 = 3 * u * u * t;
+    const b2 = 3 * u * t * t;
+    const first = u * u * u + b1;
+    const second = b2 + t * t * t;
+    share.add(
+      nx * first,
+      ny * first,
+      b1 * a * (ny * cosOut - nx * sinOut),
+      b1 * (nx * cosOut + ny * sinOut),
+      nx * second,
+      ny * second,
+      -b2 * b * (ny * cosIn - nx * sinIn),
+      -b2 * (nx * cosIn + ny * sinIn),
+      gap,
+    );
+  };
   let sum = 0;
   for (let j = sp.cuts[k]; j < sp.cuts[k + 1] || j === lastPoint; j++) {
-    const i = j % s.n;
+    const i = j < s.n ? j : j - s.n;
     const t = sp.ts[i];
-    const u = 1 - t;
-    const [b0, b1, b2, b3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
-    const gx = s.x[i] - (b0 * c[0] + b1 * c[2] + b2 * c[4] + b3 * c[6]);
-    const gy = s.y[i] - (b0 * c[1] + b1 * c[3] + b2 * c[5] + b3 * c[7]);
-    let dx = u * u * (c[2] - c[0]) + 2 * u * t * (c[4] - c[2]) + t * t * (c[6] - c[4]);
-    let dy = u * u * (c[3] - c[1]) + 2 * u * t * (c[5] - c[3]) + t * t * (c[7] - c[5]);
-    const speed = Math.hypot(dx, dy);
-    if (speed > 1e-12) {
-      dx /= speed;
-      dy /= speed;
-    } else {
-      dx = cosOut;
-      dy = sinOut;
-    }
+    const gx = s.x[i] - (((p[0] * t + p[1]) * t + p[2]) * t + p[3]);
+    const gy = s.y[i] - (((p[4] * t + p[5]) * t + p[6]) * t + p[7]);
+    let dx = (3 * p[0] * t + 2 * p[1]) * t + p[2];
+    let dy = (3 * p[4] * t + 2 * p[5]) * t + p[6];
+    const speed = Math.sqrt(dx * dx + dy * dy);
     const isEnd = !sp.closed && (j === 0 || j === lastPoint);
-    for (let axis = isEnd ? 0 : 1; axis < 2; axis++) {
-      // Across the curve; at the stroke's ends along it too.
-      const [nx, ny] = axis === 1 ? [-dy, dx] : [dx, dy];
-      const gap = nx * gx + ny * gy;
-      row[0] = nx * (b0 + b1);
-      row[1] = ny * (b0 + b1);
-      row[2] = b1 * a * (ny * cosOut - nx * sinOut);
-      row[3] = b1 * (nx * cosOut + ny * sinOut);
-      row[4] = nx * (b2 + b3);
-      row[5] = ny * (b2 + b3);
-      row[6] = -b2 * b * (ny * cosIn - nx * sinIn);
-      row[7] = -b2 * (nx * cosIn + ny * sinIn);
-      sum += gap * gap;
-      for (let p = 0; p < 8; p++) {
-        const v = row[p];
-        pull[p] += v * gap;
-        for (let q = 0; q <= p; q++) block[8 * p + q] += v * row[q];
-      }
-    }
+    const weight = isEnd || speed < 1e-12 ? 1 : weightAlong(p, t, dx, dy, speed, (dx * gy - dy * gx) / speed);
+    dx = speed < 1e-12 ? cosOut : dx / speed;
+    dy = speed < 1e-12 ? sinOut : dy / speed;
+    const across = dx * gy - dy * gx;
+    sum += across * across;
+    add(-dy, dx, t, across);
+    if (weight < LEAST_WEIGHT) continue;
+    // The stroke's ends are held along the curve too, and so is what bends sharply.
+    const along = weight * (dx * gx + dy * gy);
+    sum += along * along;
+    add(weight * dx, weight * dy, t, along);
   }
   return sum;
 }
@@ -188,29 +213,68 @@ function arcLengths(s: Samples): Float64Array {
   return along;
 }
 
-/** How long a handle of each segment may become: a little more than the way along the points it serves. */
-function longestHandles(sp: Spline, s: Samples, along: Float64Array): number[] {
+/** The way along the points that each segment serves. */
+function waysOf(sp: Spline, s: Samples, along: Float64Array): number[] {
   const at = (j: number): number => along[j % s.n] + Math.floor(j / s.n) * along[s.n];
-  return sp.cuts.slice(0, -1).map((cut, k) => 1.2 * (at(sp.cuts[k + 1]) - at(cut)));
+  return sp.cuts.slice(0, -1).map((cut, k) => at(sp.cuts[k + 1]) - at(cut));
 }
 
-function step(sp: Spline, { places }: ReturnType<typeof layoutOf>, by: Float64Array, longest: number[]): void {
+function step(sp: Spline, { places }: Layout, by: Float64Array, ways: number[]): void {
   const turn = (v: number): number => Math.max(-0.5, Math.min(0.5, v));
   places.forEach((p, node) => {
+    if (p.x < 0) return;
     sp.x[node] += by[p.x];
     sp.y[node] += by[p.x + 1];
     if (p.wayIn >= 0) {
       sp.wayIn[node] += turn(by[p.wayIn]);
-      const before = longest[(node - 1 + longest.length) % longest.length];
-      sp.lengthIn[node] = bounded(sp.lengthIn[node], by[p.lengthIn], before);
+      sp.lengthIn[node] = Math.max(sp.lengthIn[node] / 2, sp.lengthIn[node] + by[p.lengthIn]);
     }
     if (p.wayOut >= 0) {
       sp.wayOut[node] = p.wayOut === p.wayIn ? sp.wayIn[node] : sp.wayOut[node] + turn(by[p.wayOut]);
-      sp.lengthOut[node] = bounded(sp.lengthOut[node], by[p.lengthOut], longest[node]);
+      sp.lengthOut[node] = Math.max(sp.lengthOut[node] / 2, sp.lengthOut[node] + by[p.lengthOut]);
     }
+  });
+  boundHandles(sp, ways);
+}
+
+/** Holds the handles of each segment within what a curve along its points can have. */
+function boundHandles(sp: Spline, ways: number[]): void {
+  ways.forEach((way, k) => {
+    const bound = (length: number): number => Math.max(1e-3 * way + 1e-9, Math.min(1.1 * way, length));
+    sp.lengthOut[k] = bound(sp.lengthOut[k]);
+    sp.lengthIn[endNode(sp, k)] = bound(sp.lengthIn[endNode(sp, k)]);
   });
 }
 
-/** A handle's length after a step: at most halved, never longer than it may be, never gone. */
-const bounded = (length: number, by: number, longest: number): number =>
-  Math.max(1e-3 * longest + 1e-9, Math.min(longest, Math.max(length / 2, length + by)));
+/** How much a handle that is as long as all the way weighs, in variances of the noise. */
+const STIFFNESS = 10;
+
+/**
+ * Draws handles a little to a third of the way along their points. Where points are few, long handles that fold the
+ * curve back over itself would follow their noise, and distances across the curve would not tell.
+ */
+function drawHandles(
+  sp: Spline,
+  places: Places[],
+  ways: number[],
+  noise: number,
+  system: Skyline,
+  right: Float64Array,
+): number {
+  let sum = 0;
+  ways.forEach((way, k) => {
+    const e = endNode(sp, k);
+    const w = (STIFFNESS * noise * noise) / (way * way + 1e-12);
+    for (const [at, length] of [
+      [places[k].lengthOut, sp.lengthOut[k]],
+      [places[e].lengthIn, sp.lengthIn[e]],
+    ]) {
+      if (at < 0) continue;
+      const gap = way / 3 - length;
+      system.add(at, at, w);
+      right[at] += w * gap;
+      sum += w * gap * gap;
+    }
+  });
+  return sum;
+}

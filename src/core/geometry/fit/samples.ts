@@ -41,12 +41,14 @@ const HALF = 3;
 const WEIGHTS = [-2, 3, 6, 7, 6, 3, -2].map((w) => w / 21);
 /** What is left of a point's variance beside a smoothed value that it is part of. */
 const LEFT = 1 - 7 / 21;
-/** The median of a squared normal variate of variance 1. */
-const CHI_MEDIAN = 0.4549;
+/** Of the squares, the smaller ones that are counted, and their mean for a normal variate of variance 1. */
+const COUNTED = 0.85;
+const MEAN_OF_COUNTED = 0.5207;
 
 /**
  * How far the points lie about a smooth course, as the standard deviation across the direction of travel: what a local
- * parabola leaves of them (Savitzky and Golay 1964, seven points), by the median, which corners do not disturb.
+ * parabola leaves of them (Savitzky and Golay 1964, seven points), by the mean of the smaller ones, which corners do
+ * not disturb.
  */
 export function noiseOf({ n, x, y }: Samples): number {
   if (n < 2 * HALF + 5) return 0;
@@ -65,5 +67,7 @@ export function noiseOf({ n, x, y }: Samples): number {
     squares[i - HALF] = across * across;
   }
   squares.sort();
-  return Math.sqrt(squares[squares.length >> 1] / CHI_MEDIAN / LEFT);
+  const counted = Math.max(1, Math.floor(COUNTED * squares.length));
+  const mean = squares.subarray(0, counted).reduce((a, b) => a + b, 0) / counted;
+  return Math.sqrt(mean / MEAN_OF_COUNTED / LEFT);
 }

@@ -1,4 +1,4 @@
-import { fitFree, misfitOf, stepToFoot, xAt, yAt, type Controls, type Misfit } from './freeCubic';
+import { fitFree, misfitOf, powersOf, stepToFoot, xAt, yAt, type Controls, type Misfit } from './freeCubic';
 import type { Samples } from './samples';
 
 /**
@@ -108,19 +108,25 @@ function endDirection(c: Controls, atEnd: boolean): { angle: number; length: num
   return { angle: Math.atan2(fy, fx), length: Math.max(length, 0.02 * chord) };
 }
 
-/** Moves each point's parameter to its foot, and points past a smooth node over to the neighbouring segment. */
-export function project(sp: Spline, s: Samples, steps: number): void {
+/**
+ * Moves each point's parameter to its foot, and points past a smooth node over to the neighbouring segment; only of
+ * segments in `active`, where that is given.
+ */
+export function project(sp: Spline, s: Samples, steps: number, active?: readonly boolean[]): void {
   const count = segmentsOf(sp);
+  const isActive = (k: number): boolean => !active || active[k];
   for (let k = 0; k < count; k++) {
-    const c = controlsOf(sp, k);
+    if (!isActive(k)) continue;
+    const p = powersOf(controlsOf(sp, k));
     for (let j = sp.cuts[k]; j < sp.cuts[k + 1]; j++) {
-      const i = j % s.n;
+      const i = j < s.n ? j : j - s.n;
       let t = sp.ts[i];
-      for (let step = 0; step < steps; step++) t = Math.min(1.1, Math.max(-0.1, stepToFoot(c, s.x[i], s.y[i], t)));
+      for (let step = 0; step < steps; step++) t = stepToFoot(p, s.x[i], s.y[i], t, -0.1, 1.1);
       sp.ts[i] = t;
     }
   }
-  for (let k = sp.closed ? 0 : 1; k < count; k++) moveCut(sp, s, k);
+  for (let k = sp.closed ? 0 : 1; k < count; k++)
+    if (isActive(k) && isActive((k - 1 + count) % count)) moveCut(sp, s, k);
   for (let i = 0; i < s.n; i++) sp.ts[i] = Math.min(1, Math.max(0, sp.ts[i]));
   if (!sp.closed) [sp.ts[0], sp.ts[s.n - 1]] = [0, 1];
 }
@@ -202,3 +208,32 @@ export function splitSegment(sp: Spline, s: Samples, k: number): void {
     sp.ts[i] = j < cut ? Math.min(1, sp.ts[i] / t) : Math.max(0, (sp.ts[i] - t) / (1 - t));
   }
 }
+
+/** Takes a node away: `controls` is the curve of the two segments beside it, `ts` the parameters of their points on it. */
+export function removeNode(sp: Spline, s: Samples, node: number, controls: Controls, ts: Float64Array): void {
+  const [from, to] = [sp.cuts[node - 1], sp.cuts[node + 1]];
+  for (let j = from; j < to; j++) sp.ts[j % s.n] = ts[j - from];
+  for (const name of ['x', 'y', 'wayIn', 'wayOut', 'lengthIn', 'lengthOut', 'corner', 'cuts'] as const)
+    sp[name].splice(node, 1);
+  const [start, end] = [node - 1, endNode(sp, node - 1)];
+  const out = endDirection(controls, false);
+  const into = endDirection(controls, true);
+  sp.lengthOut[start] = out.length;
+  sp.lengthIn[end] = into.length;
+  if (sp.corner[start]) sp.wayOut[start] = out.angle;
+  if (sp.corner[end]) sp.wayIn[end] = into.angle;
+}
+
+/** A copy that can be changed by itself. */
+export const copyOf = (sp: Spline): Spline => ({
+  closed: sp.closed,
+  corner: [...sp.corner],
+  x: [...sp.x],
+  y: [...sp.y],
+  wayIn: [...sp.wayIn],
+  wayOut: [...sp.wayOut],
+  lengthIn: [...sp.lengthIn],
+  lengthOut: [...sp.lengthOut],
+  cuts: [...sp.cuts],
+  ts: sp.ts.slice(),
+});

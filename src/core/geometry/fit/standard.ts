@@ -12,17 +12,20 @@ export type Standard = {
 
 /**
  * The standard for points with a known noise. What the noise leaves of the tolerance may be used up by the shape: three
- * deviations of noise and the curve's own distance must both fit within it.
+ * deviations of noise and the curve's own distance must both fit within it, unless `bias` is given.
  */
-export function standardFor(tolerance: number, noise: number): Standard {
-  const bias = Math.max(0.09 * tolerance, 0.45 * (tolerance - 3 * noise));
+export function standardFor(
+  tolerance: number,
+  noise: number,
+  bias = Math.max(0.09 * tolerance, 0.45 * (tolerance - 3 * noise)),
+): Standard {
   return { tolerance, noise: Math.min(noise, tolerance), bias };
 }
 
 /** Whether `count` points that lie to a curve as `m` says are well served by it. */
 export function holds(m: Misfit, count: number, { tolerance, noise, bias }: Standard): boolean {
-  // The mean of n squared normal variates strays by the square root of 2/n; two and a half of that are let pass.
-  const stray = 1 + 2.5 * Math.sqrt(2 / count);
+  // The mean of n squared normal variates strays by the square root of 2/n; three of that are let pass.
+  const stray = 1 + 3 * Math.sqrt(2 / count);
   if (m.rms * m.rms > noise * noise * stray + bias * bias) return false;
   const strays = noise > 0.2 * tolerance ? 1 : 0;
   return m.max <= 1.5 * tolerance && m.over <= 0.004 * count + strays;
