@@ -23,6 +23,7 @@ export function inkOf(image: GrayImage, level?: number): Ink {
   const dark = darknessOf(smooth, image);
   const mask = level === undefined ? byContrast(dark, width, height) : byLevel(smooth, level);
   dropEdges(mask, width, height);
+  if (level === undefined) dropShades(mask, dark, width, height);
   fillHoles(mask, width, height, 24);
   return { width, height, mask, dark, rim: Math.max(8, WHOLLY_INK * medianDarkness(dark, mask)) };
 }
@@ -55,6 +56,34 @@ function dropEdges(mask: Uint8Array, width: number, height: number): void {
     8,
     (pixels) => {
       if (pixels.filter(isNear).length > 0.6 * pixels.length) for (const i of pixels) mask[i] = 0;
+    },
+  );
+}
+
+/** Over so many px to either side of an outline, ink must fade by this share of its usual darkness. */
+const FADE = { reach: 3, share: 0.22 };
+
+/** A shadow or a dark corner of the light is no ink: its outline, wherever that is drawn, runs through a soft slope. */
+function dropShades(mask: Uint8Array, dark: Uint8Array, width: number, height: number): void {
+  const least = Math.max(5, FADE.share * medianDarkness(dark, mask));
+  const at = (x: number, y: number): number =>
+    dark[Math.max(0, Math.min(height - 1, y)) * width + Math.max(0, Math.min(width - 1, x))];
+  const slopeAt = (i: number): number => {
+    const x = i % width;
+    const y = (i - x) / width;
+    const r = FADE.reach;
+    return Math.hypot(at(x + r, y) - at(x - r, y), at(x, y + r) - at(x, y - r));
+  };
+  const isOutline = (i: number): boolean => !(mask[i - 1] && mask[i + 1] && mask[i - width] && mask[i + width]);
+  eachPiece(
+    width,
+    height,
+    (i) => mask[i] === 1,
+    8,
+    (pixels) => {
+      const outline = pixels.filter(isOutline);
+      const slopes = Float32Array.from(outline, slopeAt).sort();
+      if (slopes[slopes.length >> 1] < least) for (const i of pixels) mask[i] = 0;
     },
   );
 }

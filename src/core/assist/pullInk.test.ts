@@ -104,6 +104,20 @@ test('bare paper gives nothing, however grainy, and dust is dropped by its size'
   expect(pullInk(image, { tolerance: 1, mode: 'centre', minimumLength: 40 })).toHaveLength(1);
 });
 
+test('a dark corner of the light and a soft shadow are no ink', () => {
+  const image = drawn(600, 400, [{ cubics: [cubic(60, 200, 200, 100, 350, 300, 520, 180)], width: 8 }]);
+  for (let y = 0; y < 400; y++) {
+    for (let x = 0; x < 600; x++) {
+      const corner = Math.max(0, 1 - Math.hypot(600 - x, 400 - y) / 170) ** 2;
+      const shadow = Math.exp(-((x - 140) ** 2 + (y - 320) ** 2) / 900);
+      image.data[y * 600 + x] *= 1 - 0.6 * corner - 0.4 * shadow;
+    }
+  }
+  const runs = pullInk(image, { tolerance: 1, mode: 'centre' });
+  expect(runs).toHaveLength(1);
+  expect(runs[0].width).toBeGreaterThan(6);
+});
+
 test('the distance field is exact', () => {
   const random = seeded(3);
   const [w, h] = [37, 29];
