@@ -11,7 +11,7 @@ process.env.E2E_DATA ??= mkdtempSync(path.join(tmpdir(), 'yellow-quill-e2e-'));
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results/e2e',
-  workers: 1,
+  workers: 2,
   timeout: 90_000,
   expect: { timeout: 10_000 },
   forbidOnly: true,

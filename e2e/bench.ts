@@ -17,11 +17,18 @@ export class BenchHand {
     options: { view?: BenchHand['view']; stage?: string; tool?: string } = {},
   ): Promise<BenchHand> {
     const view = options.view ?? { scale: 0.8, x: 120, y: 20 };
-    await page.goto('/');
-    await page.evaluate(([key, session]) => localStorage.setItem(key, session), [
-      `yellow-quill:session:${id}`,
-      JSON.stringify({ view, stage: options.stage ?? 'trace', tool: options.tool ?? 'pen' }),
-    ] as const);
+    // Once only: a reload is to find what the page itself kept.
+    await page.addInitScript(
+      ([key, session]) => {
+        if (sessionStorage.getItem(key)) return;
+        sessionStorage.setItem(key, 'begun');
+        localStorage.setItem(key, session);
+      },
+      [
+        `yellow-quill:session:${id}`,
+        JSON.stringify({ view, stage: options.stage ?? 'trace', tool: options.tool ?? 'pen' }),
+      ] as const,
+    );
     await page.goto(`/drawing/${id}`);
     const hand = new BenchHand(page, id, { x: 0, y: 0 }, view);
     await hand.ready();

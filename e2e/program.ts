@@ -15,6 +15,9 @@ export const launchOptions = {
   ],
 };
 
+/** Connections that stay open longer than a test pauses: none is closed just as it is used again. */
+const serverOptions = ['-H', '127.0.0.1', '--keepAliveTimeout', '120000'];
+
 const freePort = (): Promise<number> =>
   new Promise((resolve) => {
     const probe = createServer().listen(0, '127.0.0.1', () => {
@@ -36,7 +39,7 @@ export class Program {
 
   async start(): Promise<void> {
     this.port ||= await freePort();
-    const next = ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)];
+    const next = ['node_modules/next/dist/bin/next', 'start', ...serverOptions, '-p', String(this.port)];
     this.child = spawn(process.execPath, next, {
       env: { ...process.env, YELLOW_QUILL_DATA: this.data },
       stdio: 'ignore',

@@ -2,4 +2,6 @@
 import { makeDemoData, root, serve } from '../scripts/steps.mjs';
 
 if (!makeDemoData()) process.exit(1);
-serve(process.execPath, [`${root}node_modules/next/dist/bin/next`, 'start', '-H', '127.0.0.1', '-p', process.env.PORT]);
+// Connections stay open longer than a test pauses: none is closed just as it is used again.
+const options = ['-H', '127.0.0.1', '--keepAliveTimeout', '120000', '-p', process.env.PORT];
+serve(process.execPath, [`${root}node_modules/next/dist/bin/next`, 'start', ...options]);
