@@ -1,5 +1,6 @@
 import type { Line } from '@/core';
-import { pathData } from '@/core/formats/pathData';
+import { pathData, ringData } from '@/core/formats/pathData';
+import { bodyOf } from '@/core/ink/body';
 
 const paths = new WeakMap<Line['runs'], Path2D>();
 
@@ -13,6 +14,20 @@ export function pathOf(line: Pick<Line, 'runs'>): Path2D {
   return path;
 }
 
+const bodies = new WeakMap<Line['runs'], { marks: Line['marks']; path: Path2D | null }>();
+
+/** The body of a line with width marks, made once for each shape and set of marks. */
+function bodyPath(line: Line): Path2D | null {
+  if (!line.marks?.length) return null;
+  let known = bodies.get(line.runs);
+  if (known?.marks !== line.marks) {
+    const ring = bodyOf(line);
+    known = { marks: line.marks, path: ring && new Path2D(ringData(ring, 4)) };
+    bodies.set(line.runs, known);
+  }
+  return known!.path;
+}
+
 type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
 /** Paints a line with its style; the context is in page units. Widths under half a device pixel are drawn as that. */
@@ -22,6 +37,12 @@ export function paintLine(ctx: Context, line: Line, scale: number): void {
   if (style.fill) {
     ctx.fillStyle = style.fill;
     ctx.fill(path);
+  }
+  const body = bodyPath(line);
+  if (body) {
+    ctx.fillStyle = style.colour;
+    ctx.fill(body);
+    return;
   }
   if (style.width <= 0) return;
   ctx.strokeStyle = style.colour;

@@ -33,20 +33,27 @@ export const segmentBetween = (a: Node, b: Node): Cubic => [
   b.point,
 ];
 
+/** The run walked the other way. */
+export const reversed = (run: Run): Run => ({ ...run, nodes: reversedNodes(run.nodes) });
+
+export const reversedNodes = (nodes: readonly Node[]): Node[] =>
+  nodes.map((n) => ({ ...n, in: n.out, out: n.in })).reverse();
+
 const boxes = new WeakMap<Line, Box>();
 
 /** The box of a line's body: its curve grown by half its width, and by the reach of a miter join. */
 export function lineBox(line: Line): Box {
   let box = boxes.get(line);
   if (!box) {
-    box = growBox(skeletonBox(line), (line.style.width / 2) * (line.style.join === 'miter' ? 4 : 1.5));
+    const half = (line.marks ?? []).reduce((most, m) => Math.max(most, m.left, m.right), line.style.width / 2);
+    box = growBox(skeletonBox(line), half * (line.style.join === 'miter' ? 4 : 1.5));
     boxes.set(line, box);
   }
   return box;
 }
 
 /** The exact box of a line's curve, without its width. */
-export function skeletonBox(line: Line): Box {
+export function skeletonBox(line: Pick<Line, 'runs'>): Box {
   let box = emptyBox;
   for (const run of line.runs) {
     for (const n of run.nodes)

@@ -16,12 +16,16 @@ const offsetSchema = z.strictObject({ x: finite, y: finite });
 
 export const nodeKinds = ['corner', 'smooth', 'even', 'flowing'] as const;
 
-/** A place a line runs through. Handles are offsets from the point; null means there is none. */
+/**
+ * A place a line runs through. Handles are offsets from the point; null means there is none. A corner without handles
+ * can be rounded off by an arc of `radius` page units: the node stays, the line is drawn round it.
+ */
 export const nodeSchema = z.strictObject({
   point: offsetSchema,
   in: offsetSchema.nullable(),
   out: offsetSchema.nullable(),
   kind: z.enum(nodeKinds),
+  radius: z.number().min(0).max(100_000).optional(),
 });
 
 /** A run of nodes. A closed run returns from its last node to its first. */
@@ -35,11 +39,23 @@ export const styleSchema = z.strictObject({
   fill: colourSchema.nullable(),
 });
 
-/** One path: a run of nodes, or several that make one shape with holes. */
+/** How far a stroke's body reaches to the left and right of its line, in page units, at a share of its length. */
+export const markSchema = z.strictObject({
+  at: share,
+  left: z.number().min(0).max(10_000),
+  right: z.number().min(0).max(10_000),
+});
+
+/**
+ * One path: a run of nodes, or several that make one shape with holes. `marks` (rising, of its first run) give it a
+ * living width in place of its style's; `groups` are the groups that it is in, the outermost first.
+ */
 export const lineSchema = z.strictObject({
   id: idSchema,
   runs: z.array(runSchema).min(1).max(2_000),
   style: styleSchema,
+  marks: z.array(markSchema).max(2_000).optional(),
+  groups: z.array(idSchema).max(20).optional(),
 });
 
 /** Holds sheets, which lie next to each other in the stack. */
@@ -124,7 +140,14 @@ export type NodeKind = (typeof nodeKinds)[number];
 export type Node = Readonly<z.infer<typeof nodeSchema>>;
 export type Run = { readonly closed: boolean; readonly nodes: readonly Node[] };
 export type Style = Readonly<z.infer<typeof styleSchema>>;
-export type Line = { readonly id: string; readonly runs: readonly Run[]; readonly style: Style };
+export type Mark = Readonly<z.infer<typeof markSchema>>;
+export type Line = {
+  readonly id: string;
+  readonly runs: readonly Run[];
+  readonly style: Style;
+  readonly marks?: readonly Mark[];
+  readonly groups?: readonly string[];
+};
 export type Sheet = Readonly<Omit<z.infer<typeof sheetSchema>, 'lines'>> & { readonly lines: readonly Line[] };
 export type Reference = Readonly<Omit<z.infer<typeof referenceSchema>, 'corrections'>> & {
   readonly corrections: readonly Correction[];

@@ -1,4 +1,5 @@
-import { cubicsOf, segmentCount } from '../drawing/run';
+import { shownCubics } from '../drawing/rounding';
+import { samePoint, type Point } from '../geometry/point';
 import type { Line, Run } from '../drawing/schema';
 
 /** A number with at most `precision` decimals, without needless zeros. */
@@ -13,17 +14,19 @@ export const pathData = (line: Pick<Line, 'runs'>, precision = 3): string =>
   line.runs.map((run) => runData(run, precision)).join('');
 
 function runData(run: Run, precision: number): string {
-  const xy = (p: { x: number; y: number }) => `${decimal(p.x, precision)} ${decimal(p.y, precision)}`;
-  const n = run.nodes.length;
-  let data = `M${xy(run.nodes[0].point)}`;
-  if (n === 1 && !run.closed) return `${data}h0`;
-  const list = cubicsOf(run);
-  for (let i = 0; i < segmentCount(run); i++) {
-    const isStraight = run.nodes[i].out === null && run.nodes[(i + 1) % n].in === null;
-    const isClosing = run.closed && i === n - 1;
-    if (isStraight && isClosing) continue;
-    const [, b, c, d] = list[i];
+  const xy = (p: Point) => `${decimal(p.x, precision)} ${decimal(p.y, precision)}`;
+  const { nodes, closed } = run;
+  if (nodes.length === 1 && !closed) return `M${xy(nodes[0].point)}h0`;
+  const list = shownCubics(run);
+  let data = `M${xy(list[0][0])}`;
+  list.forEach(([a, b, c, d], i) => {
+    const isStraight = samePoint(a, b) && samePoint(c, d);
+    if (isStraight && closed && i === list.length - 1) return;
     data += isStraight ? `L${xy(d)}` : `C${xy(b)} ${xy(c)} ${xy(d)}`;
-  }
-  return run.closed ? `${data}Z` : data;
+  });
+  return closed ? `${data}Z` : data;
 }
+
+/** Path data of a closed ring of points. */
+export const ringData = (points: readonly Point[], precision = 3): string =>
+  `M${points.map((p) => `${decimal(p.x, precision)} ${decimal(p.y, precision)}`).join('L')}Z`;

@@ -4,7 +4,8 @@ import { middleOf, opacityOf } from '../drawing/placement';
 import { lineBox } from '../drawing/run';
 import type { Drawing, Line, Reference, Sheet } from '../drawing/schema';
 import { toUnit } from '../drawing/unit';
-import { decimal, pathData } from './pathData';
+import { bodyOf } from '../ink/body';
+import { decimal, pathData, ringData } from './pathData';
 
 export type WriteSvgOptions = {
   /** What the picture shows: the whole page (default), or just as much as the lines take. */
@@ -67,12 +68,31 @@ export function viewOf(drawing: Drawing, scope: 'page' | 'drawing'): Box {
 }
 
 function sheetElement(sheet: Sheet, ids: Set<string>, precision: number): string {
-  const lines = sheet.lines.map((l) => lineElement(l, precision));
-  return `<g id="${idFor(sheet.name, ids)}">\n<title>${escaped(sheet.name)}</title>\n${lines.join('\n')}\n</g>`;
+  return `<g id="${idFor(sheet.name, ids)}">\n<title>${escaped(sheet.name)}</title>\n${linesElement(sheet.lines, precision)}\n</g>`;
+}
+
+/** Lines in their painting order; those of a group, which lie next to each other, within an element of its own. */
+function linesElement(lines: readonly Line[], precision: number): string {
+  const parts: string[] = [];
+  let open: readonly string[] = [];
+  for (const line of [...lines, null]) {
+    const path = line?.groups ?? [];
+    let shared = 0;
+    while (shared < open.length && open[shared] === path[shared]) shared++;
+    parts.push(...open.slice(shared).map(() => '</g>'), ...path.slice(shared).map(() => '<g>'));
+    open = path;
+    if (line) parts.push(lineElement(line, precision));
+  }
+  return parts.join('\n');
 }
 
 function lineElement(line: Line, precision: number): string {
   const s = line.style;
+  const body = bodyOf(line);
+  if (body) {
+    const stroke = `<path d="${ringData(body, precision)}" fill="${s.colour}" stroke="none"/>`;
+    return s.fill ? `<path d="${pathData(line, precision)}" fill="${s.fill}" stroke="none"/>\n${stroke}` : stroke;
+  }
   return `<path d="${pathData(line, precision)}" fill="${s.fill ?? 'none'}" stroke="${s.colour}" stroke-width="${decimal(s.width, precision)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"/>`;
 }
 

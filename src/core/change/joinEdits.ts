@@ -1,0 +1,99 @@
+import { findLine } from '../drawing/find';
+import { reflowed } from '../drawing/node';
+import { reversedNodes } from '../drawing/run';
+import type { Drawing, Line, Node, Run } from '../drawing/schema';
+import { cross, distance, dot, lengthOf } from '../geometry/point';
+import { edit, type Edit } from './edit';
+import { removeLines, reshapeLines } from './lineEdits';
+
+/** Names an open end: its line, which of the line's runs, and whether it is where that run starts. */
+export type End = { readonly line: string; readonly run: number; readonly atStart: boolean };
+
+/** Ends nearer than this are one place, in page units. */
+const SAME_PLACE = 1e-6;
+
+const runOf = (d: Drawing, end: End): Run | undefined => findLine(d, end.line)?.line.runs[end.run];
+
+/** The nodes of an open run in the order in which `end` is the last. */
+export const towards = (run: Run, end: Pick<End, 'atStart'>): readonly Node[] =>
+  end.atStart ? reversedNodes(run.nodes) : run.nodes;
+
+/**
+ * Two open ends joined: of one run, it closes; of two, they become one, in the style and the place of the first.
+ * `joint` is the node where they meet; without it, ends in the same place become one node, others are joined by a
+ * straight segment.
+ */
+export function joinEnds(d: Drawing, a: End, b: End, joint?: Node, label = 'Join'): Edit {
+  const [first, second] = [runOf(d, a), runOf(d, b)];
+  const line = findLine(d, a.line)?.line;
+  if (!line || !first || !second || first.closed || second.closed) return edit(label);
+  if (a.line === b.line && a.run === b.run) {
+    if (a.atStart === b.atStart || first.nodes.length < 2) return edit(label);
+    const runs = line.runs.map((r, i) => (i === a.run ? closedUp(first, joint) : r));
+    return reshapeLines(d, new Map([[line.id, runs]]), label);
+  }
+  const one = meeting(towards(first, a), reversedNodes(towards(second, b)), joint);
+  const merged: Run = { closed: false, nodes: a.atStart ? reversedNodes(one) : one };
+  const rest = (l: Line): Run[] =>
+    l.runs.flatMap((r, i) => {
+      if (l.id === a.line && i === a.run) return reflowed(merged);
+      return l.id === b.line && i === b.run ? [] : r;
+    });
+  if (a.line === b.line) return reshapeLines(d, new Map([[line.id, rest(line)]]), label);
+  const other = findLine(d, b.line)!.line;
+  const left = rest(other);
+  const reshaped = reshapeLines(
+    d,
+    new Map([[line.id, rest(line)], ...(left.length > 0 ? [[other.id, left] as const] : [])]),
+    label,
+  );
+  return edit(label, reshaped.steps, left.length === 0 ? removeLines(d, [other.id]).steps : []);
+}
+
+/** A run of nodes that ends where another begins. */
+function meeting(before: readonly Node[], after: readonly Node[], joint?: Node): Node[] {
+  const [last, first] = [before.at(-1)!, after[0]];
+  if (joint) return [...before.slice(0, -1), joint, ...after.slice(1)];
+  if (distance(last.point, first.point) > SAME_PLACE)
+    return [...before.slice(0, -1), { ...last, out: null }, { ...first, in: null }, ...after.slice(1)];
+  return [...before.slice(0, -1), jointOf(last, first), ...after.slice(1)];
+}
+
+function closedUp(run: Run, joint?: Node): Run {
+  const [first, last] = [run.nodes[0], run.nodes.at(-1)!];
+  if (!joint && distance(first.point, last.point) > SAME_PLACE)
+    return reflowed({
+      closed: true,
+      nodes: [{ ...first, in: null }, ...run.nodes.slice(1, -1), { ...last, out: null }],
+    });
+  return reflowed({ closed: true, nodes: [joint ?? jointOf(last, first), ...run.nodes.slice(1, -1)] });
+}
+
+/** One node in place of two: smooth where the handles lie in one line. */
+export function jointOf(last: Node, first: Node): Node {
+  const { in: into } = last;
+  const { out } = first;
+  const isSmooth =
+    into && out && dot(into, out) < 0 && Math.abs(cross(into, out)) < 0.02 * lengthOf(into) * lengthOf(out);
+  return { point: first.point, in: into, out, kind: isSmooth ? 'smooth' : 'corner' };
+}
+
+/** A line's end carried on by a node; at a start the node comes first. The node is given as it is met when drawing on. */
+export function extendEnd(d: Drawing, end: End, node: Node, label = 'Add node'): Edit {
+  const line = findLine(d, end.line)?.line;
+  const run = runOf(d, end);
+  if (!line || !run || run.closed) return edit(label);
+  const nodes = [...towards(run, end), node];
+  return reshapeLines(d, new Map([[line.id, replacedRun(line, end, nodes)]]), label);
+}
+
+/** The runs of a line with the nodes of one open run set anew; `nodes` are in the order in which `end` is the last. */
+export const replacedRun = (
+  line: Line,
+  end: Pick<End, 'run' | 'atStart'>,
+  nodes: readonly Node[],
+  closed = false,
+): Run[] =>
+  line.runs.map((r, i) =>
+    i === end.run ? reflowed({ closed, nodes: end.atStart ? reversedNodes(nodes) : nodes }) : r,
+  );

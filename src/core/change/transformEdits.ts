@@ -1,0 +1,134 @@
+import { findLine, type Found } from '../drawing/find';
+import { reflowed } from '../drawing/node';
+import { skeletonBox } from '../drawing/run';
+import type { Drawing, Line, Node } from '../drawing/schema';
+import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
+import { growthOf, mapOffset, mapPoint, type Matrix } from '../geometry/matrix';
+import type { Box, Point } from '../geometry/point';
+import type { Step } from './change';
+import { counted, edit, type Edit } from './edit';
+import { moveLines, movedRuns } from './lineEdits';
+
+const found = (d: Drawing, ids: Iterable<string>): Found[] => [...new Set(ids)].flatMap((id) => findLine(d, id) ?? []);
+
+/** The box around lines, without their widths; null without lines. */
+export function boxOfLines(d: Drawing, ids: Iterable<string>): Box | null {
+  const box = found(d, ids).reduce((b, { line }) => joinBoxes(b, skeletonBox(line)), emptyBox);
+  return isEmptyBox(box) ? null : box;
+}
+
+/** A line under an affine map; its width and marks grow with it if `widths` says so. */
+export function mappedLine(line: Line, m: Matrix, widths: boolean): Line {
+  const growth = growthOf(m);
+  const node = (n: Node): Node => ({
+    ...n,
+    point: mapPoint(m, n.point),
+    in: n.in && mapOffset(m, n.in),
+    out: n.out && mapOffset(m, n.out),
+    ...(n.radius ? { radius: n.radius * growth } : {}),
+  });
+  const runs = line.runs.map((r) => reflowed({ ...r, nodes: r.nodes.map(node) }));
+  if (!widths || Math.abs(growth - 1) < 1e-12) return { ...line, runs };
+  const marks = line.marks?.map((k) => ({ at: k.at, left: k.left * growth, right: k.right * growth }));
+  const width = Math.min(10_000, line.style.width * growth);
+  return { ...line, runs, style: { ...line.style, width }, ...(marks ? { marks } : {}) };
+}
+
+/** Lines moved, scaled, turned, slanted or flipped by an affine map. */
+export function transformLines(d: Drawing, ids: Iterable<string>, m: Matrix, widths: boolean, verb: string): Edit {
+  const list = found(d, ids);
+  const steps = list.map(({ sheet, line }): Step => {
+    const { runs, style, marks } = mappedLine(line, m, widths);
+    const grew = style !== line.style;
+    return {
+      step: 'setLine',
+      sheet: sheet.id,
+      id: line.id,
+      before: { runs: line.runs, ...(grew ? { style: line.style, ...(line.marks ? { marks: line.marks } : {}) } : {}) },
+      after: { runs, ...(grew ? { style, ...(marks ? { marks } : {}) } : {}) },
+    };
+  });
+  return edit(counted(verb, list.length, 'line'), steps);
+}
+
+/** To which side, or to the middle, things are brought; each way by itself. */
+export type Side = 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
+
+/** Each line moved so that its side lies on that side of `to` (by default the box around all of them). */
+export function alignLines(d: Drawing, ids: Iterable<string>, side: Side, to = boxOfLines(d, ids)): Edit {
+  if (!to) return edit('Align');
+  return movedEach(
+    d,
+    found(d, ids),
+    counted('Align', found(d, ids).length, 'line'),
+    (b) =>
+      ({
+        left: { x: to.minX - b.minX, y: 0 },
+        right: { x: to.maxX - b.maxX, y: 0 },
+        middle: { x: (to.minX + to.maxX - b.minX - b.maxX) / 2, y: 0 },
+        top: { x: 0, y: to.minY - b.minY },
+        bottom: { x: 0, y: to.maxY - b.maxY },
+        centre: { x: 0, y: (to.minY + to.maxY - b.minY - b.maxY) / 2 },
+      })[side],
+  );
+}
+
+/** Lines moved so that the gaps between them are equal, across or down; the outermost stay. */
+export function spreadLines(d: Drawing, ids: Iterable<string>, axis: 'x' | 'y'): Edit {
+  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+  const list = found(d, ids).map((f) => ({ f, box: skeletonBox(f.line) }));
+  list.sort((a, b) => a.box[low] + a.box[high] - b.box[low] - b.box[high]);
+  if (list.length < 3) return edit('Spread');
+  const taken = list.reduce((sum, { box }) => sum + box[high] - box[low], 0);
+  const gap = (list.at(-1)!.box[high] - list[0].box[low] - taken) / (list.length - 1);
+  let at = list[0].box[low];
+  const goal = new Map(
+    list.map(({ f, box }) => {
+      const by = at - box[low];
+      at += box[high] - box[low] + gap;
+      return [f.line.id, by];
+    }),
+  );
+  return movedEach(
+    d,
+    list.map(({ f }) => f),
+    counted('Spread', list.length, 'line'),
+    (_, id) => (axis === 'x' ? { x: goal.get(id)!, y: 0 } : { x: 0, y: goal.get(id)! }),
+  );
+}
+
+function movedEach(d: Drawing, list: Found[], label: string, by: (box: Box, id: string) => Point): Edit {
+  const steps = list.flatMap(({ line }) => {
+    const offset = by(skeletonBox(line), line.id);
+    return Math.hypot(offset.x, offset.y) < 1e-9 ? [] : moveLines(d, [line.id], offset).steps;
+  });
+  return edit(label, steps);
+}
+
+/** Copies of lines on top of the sheets they are on, with ids from `freshId`, moved by an offset; groups are new ones. */
+export function copiesOf(
+  d: Drawing,
+  ids: Iterable<string>,
+  by: Point,
+  freshId: () => string,
+): { edit: Edit; ids: string[] } {
+  const groups = new Map<string, string>();
+  const fresh = (group: string): string => groups.get(group) ?? groups.set(group, freshId()).get(group)!;
+  const ends = new Map(d.sheets.map((s) => [s.id, s.lines.length]));
+  const list = found(d, ids).sort((a, b) => a.index - b.index);
+  const copies = list.map(({ sheet, line }): { sheet: string; line: Line } => ({
+    sheet: sheet.id,
+    line: {
+      ...line,
+      id: freshId(),
+      runs: movedRuns(line.runs, by),
+      ...(line.groups ? { groups: line.groups.map(fresh) } : {}),
+    },
+  }));
+  const steps = copies.map(({ sheet, line }): Step => {
+    const index = ends.get(sheet)!;
+    ends.set(sheet, index + 1);
+    return { step: 'insertLine', sheet, index, line };
+  });
+  return { edit: edit(counted('Duplicate', list.length, 'line'), steps), ids: copies.map((c) => c.line.id) };
+}
