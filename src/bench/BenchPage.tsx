@@ -13,8 +13,10 @@ import { SheetsPanel } from './panels/SheetsPanel';
 import { Shelf } from './panels/Shelf';
 import { TopBar } from './panels/TopBar';
 import { Tray } from './panels/Tray';
+import { startWalk } from './panels/WalkCard';
 import type { Bench } from './state/store';
 import type { Hint } from './tools/tool';
+import { useClipboard } from './useClipboard';
 import { useKeys } from './useKeys';
 import { useSession } from './useSession';
 import './style/frame.css';
@@ -23,6 +25,7 @@ import './style/sheetsAndShelf.css';
 import './style/pageView.css';
 import './style/cards.css';
 import './style/tray.css';
+import './style/trace.css';
 import './style/keys.css';
 import './style/smallWindows.css';
 
@@ -66,6 +69,7 @@ function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void })
   const [keysShown, setKeysShown] = useState(false);
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(bench, canvas, showKeys);
+  useClipboard(bench, canvas);
   return (
     <div className="bench">
       <TopBar showKeys={showKeys} />
@@ -77,7 +81,7 @@ function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void })
       <Cards />
       <MessageBar takeOver={takeOver} />
       <Tray hints={hints} />
-      <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
+      <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
     </div>
   );
 }

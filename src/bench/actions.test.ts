@@ -1,7 +1,9 @@
 import { removeReference, placedReference, placeReference, setReference } from '@/core/change/referenceEdits';
 import { setSheet } from '@/core/change/sheetEdits';
 import { wanderingDrawing } from '@/core/test/drawings';
-import { bringIn, chooseAll, goToStage, runCommand, showPage, takeTool } from './actions';
+import { bringIn, goToStage, showPage, takeTool } from './actions';
+import { runCommand } from './commands';
+import { chooseAll } from './lineActions';
 import { loadSession, storeSession } from './state/session';
 import { benchWith, Hand } from './test/hand';
 import { PlaceTool } from './tools/placeTool';

@@ -1,9 +1,6 @@
 import type { Reference, Sheet } from '@/core';
 import { placeReference } from '@/core/change/referenceEdits';
-import { isOpenSheet } from '@/core/drawing/find';
-import type { BenchCanvas } from './canvas/benchCanvas';
 import { ApiError, sendPicture } from './state/api';
-import type { Command } from './state/keys';
 import type { Bench, StageId, ToolId } from './state/store';
 import { fitting, zoomedAt } from './state/view';
 import { toolsOf } from './tools/registry';
@@ -38,10 +35,10 @@ export function actualSize(bench: Bench): void {
   bench.setState({ view: zoomedAt(view, { x: window.width / 2, y: window.height / 2 }, 1) });
 }
 
-export function chooseAll(bench: Bench): void {
-  const { drawing, tool } = bench.getState();
-  if (tool !== 'select' && tool !== 'nodes') takeTool(bench, 'select');
-  bench.choose(drawing.sheets.filter(isOpenSheet).flatMap((s) => s.lines.map((l) => l.id)));
+/** Shows the sheet in hand alone, or all of them again. */
+export function toggleSolo(bench: Bench, sheet = bench.getState().sheet): void {
+  const { solo } = bench.getState();
+  bench.setState({ solo: solo === sheet ? null : sheet });
 }
 
 /** What the file dialogs offer. */
@@ -65,30 +62,5 @@ export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void
     if (!reference) continue;
     bench.commit(placeReference(bench.getState().drawing, reference));
     bench.setState({ reference: reference.id });
-  }
-}
-
-export function runCommand(bench: Bench, command: Command, canvas: BenchCanvas | null, showKeys: () => void): void {
-  switch (command.do) {
-    case 'tool':
-      return takeTool(bench, command.tool);
-    case 'stage':
-      return goToStage(bench, command.stage);
-    case 'undo':
-      return bench.undo();
-    case 'redo':
-      return bench.redo();
-    case 'zoomIn':
-      return canvas?.zoomBy(1.25);
-    case 'zoomOut':
-      return canvas?.zoomBy(1 / 1.25);
-    case 'fit':
-      return showPage(bench);
-    case 'actualSize':
-      return actualSize(bench);
-    case 'chooseAll':
-      return chooseAll(bench);
-    case 'keys':
-      return showKeys();
   }
 }

@@ -2,6 +2,7 @@
 
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
+import { preferences, type Preferences } from './state/preferences';
 import type { Bench, BenchState } from './state/store';
 
 const Context = createContext<Bench | null>(null);
@@ -16,3 +17,7 @@ export function useBench(): Bench {
 
 /** A part of the bench's state; the panel is drawn anew when that part changes. */
 export const useBenchState = <T,>(part: (s: BenchState) => T): T => useStore(useBench(), part);
+
+/** One of the things that a person has set for their own hand. */
+export const usePreference = <K extends keyof Preferences>(key: K): Preferences[K] =>
+  useStore(preferences, (p) => p[key]);

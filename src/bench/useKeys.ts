@@ -1,9 +1,10 @@
 'use client';
 
 import { useEffect, type RefObject } from 'react';
-import { runCommand } from './actions';
+import { runCommand } from './commands';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { commandFor } from './state/keys';
+import { preferences } from './state/preferences';
 import type { Bench } from './state/store';
 
 const isTyping = (target: EventTarget | null): boolean =>
@@ -12,47 +13,50 @@ const isTyping = (target: EventTarget | null): boolean =>
     'input:not([readonly], [type="checkbox"], [type="radio"]), textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]',
   );
 
-/** Keys that show something for as long as they are held. */
-const heldKeys: Record<string, 'peek' | 'uncorrected'> = { v: 'peek', x: 'uncorrected' };
-
-/** Keys: the tool in hand is asked first, then the table of keys. `V` lifts the reference away while it is held, `X` shows it uncorrected. */
+/** Keys: letters and what is held go by the table of keys; Enter, Escape, arrows and the like to the tool in hand. */
 export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, showKeys: () => void): void {
   useEffect(() => {
+    /** What is shown for as long as a key is held, by that key. */
+    const held = new Map<string, 'peek' | 'uncorrected'>();
     const down = (e: KeyboardEvent): void => {
       if (isTyping(e.target)) return;
-      const plain = !e.ctrlKey && !e.metaKey && !e.altKey;
-      const held = plain && heldKeys[e.key.toLowerCase()];
-      if (held) {
-        if (!e.repeat) bench.setState({ [held]: true });
+      const command = commandFor(e, preferences.getState());
+      if (command?.do === 'hold') {
+        held.set(e.code, command.shows);
+        if (!e.repeat) bench.setState({ [command.shows]: true });
         return;
       }
       const onControl =
         e.target instanceof HTMLElement && e.target.closest('button, [role="button"], [role="combobox"], a');
       const isControlKey = onControl && (e.key === 'Enter' || e.key.startsWith('Arrow'));
-      const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
-      if (plain && !isControlKey && canvas.current?.tool.key(key, { shift: e.shiftKey, alt: e.altKey })) {
+      const plain = !e.ctrlKey && !e.metaKey && !e.altKey;
+      const isToolKey = plain && !isControlKey && e.key.length > 1;
+      if (isToolKey && canvas.current?.tool.key(e.key, { shift: e.shiftKey, alt: e.altKey })) {
         e.preventDefault();
         return;
       }
-      const command = commandFor(e);
       if (!command) return;
       e.preventDefault();
+      // A switch or a tool is not to flutter under a key that is held down.
+      if (e.repeat && (command.do === 'switch' || command.do === 'solo' || command.do === 'duplicate')) return;
       runCommand(bench, command, canvas.current, showKeys);
     };
-    const letGo = (what: 'peek' | 'uncorrected'): void =>
-      void (bench.getState()[what] && bench.setState({ [what]: false }));
     const up = (e: KeyboardEvent): void => {
-      const held = heldKeys[e.key.toLowerCase()];
-      if (held) letGo(held);
+      const shows = held.get(e.code);
+      held.delete(e.code);
+      if (shows && bench.getState()[shows]) bench.setState({ [shows]: false });
     };
-    const dropPeek = (): void => (letGo('peek'), letGo('uncorrected'));
+    const letGo = (): void => {
+      for (const shows of held.values()) bench.setState({ [shows]: false });
+      held.clear();
+    };
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
-    window.addEventListener('blur', dropPeek);
+    window.addEventListener('blur', letGo);
     return () => {
       window.removeEventListener('keydown', down);
       window.removeEventListener('keyup', up);
-      window.removeEventListener('blur', dropPeek);
+      window.removeEventListener('blur', letGo);
     };
   }, [bench, canvas, showKeys]);
 }

@@ -39,3 +39,4 @@ export { correctedSize, type Correction, type CorrectionKind } from './drawing/c
 export { changeSchema, type Change, type Step } from './change/change';
 export { applyChange, ChangeError, inverseOf } from './change/apply';
 export { writeSvg, type WriteSvgOptions } from './formats/svgOut';
+export { readSvg, type Dropped } from './formats/svgIn';

@@ -66,6 +66,27 @@ export const toolIcons = {
       <path d="M6.500 17C9.500 12 13 8 17 4.500" strokeWidth="1.1" />
     </>,
   ),
+  pencil: icon(
+    <>
+      <path d="M3 19l1.500-5L15 3.500l3.500 3.500L8 17.500z" />
+      <path d="M3 19l1.500-5L8 17.500z" fill="#f4c20d" strokeWidth="1" />
+      <path d="M12 19c2.500-2 4 1.500 7-1" strokeWidth="1.2" />
+    </>,
+  ),
+  bend: icon(
+    <>
+      <path d="M2 17h18" strokeWidth="1" strokeDasharray="2 2" />
+      <path d="M2 17C7 5 15 5 20 17" />
+      <circle cx="11" cy="8" r="2" fill="#f4c20d" strokeWidth="1" />
+      <path d="M11 5.500V1.500M9.200 3.200L11 1.500l1.800 1.700" strokeWidth="1.200" />
+    </>,
+  ),
+  shape: icon(
+    <>
+      <ellipse cx="8.500" cy="8" rx="6" ry="5" />
+      <path d="M10 19l4.500-9 5.500 7z" fill="#f4c20d" strokeWidth="1.2" />
+    </>,
+  ),
   select: icon(
     <>
       <path d="M3 17C6 7 12 15 19 5" />

@@ -30,9 +30,27 @@ test('lines come in painting order, and every place that looks different is name
     const place: Box = { minX: random() * 900, minY: random() * 600, maxX: 0, maxY: 0 };
     [place.maxX, place.maxY] = [place.minX + 150, place.minY + 150];
     const at = (d: Drawing) => visible(d).filter((l) => boxesMeet(lineBox(l), place));
-    const found = art.within(place).filter((l) => boxesMeet(lineBox(l), place));
+    const found = art
+      .within(place)
+      .map((i) => i.line)
+      .filter((l) => boxesMeet(lineBox(l), place));
     expect(found).toEqual(at(now));
     const looksOther = at(before).length !== at(now).length || at(before).some((l, k) => l !== at(now)[k]);
     if (looksOther) expect(changed.some((box) => boxesMeet(box, place))).toBe(true);
   }
+});
+
+test('one sheet alone: what comes and goes is named, and a new tag colour is news everywhere on its sheet', () => {
+  const art = new ArtIndex();
+  const drawing = wanderingDrawing(40, 3, 2);
+  const all: Box = { minX: -1e4, minY: -1e4, maxX: 1e4, maxY: 1e4 };
+  art.follow(drawing);
+  const changed = art.follow(drawing, 's1');
+  expect(art.within(all).map((i) => i.line)).toEqual(drawing.sheets[1].lines);
+  expect(changed).toHaveLength(30);
+  const tagged = applyChange(drawing, { id: 'c', ...setSheet(drawing, 's1', { tag: '#123456' }, 'Tag') });
+  expect(art.follow(tagged, 's1')).toHaveLength(10);
+  expect(new Set(art.within(all).map((i) => i.tag))).toEqual(new Set(['#123456']));
+  art.follow(tagged);
+  expect(art.within(all)).toHaveLength(40);
 });

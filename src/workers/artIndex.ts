@@ -3,7 +3,7 @@ import type { Box, Drawing, Line } from '@/core';
 import { growBox } from '@/core/geometry/box';
 import { lineBox } from '@/core/drawing/run';
 
-type Item = Box & { line: Line; order: number };
+type Item = Box & { line: Line; tag: string; order: number };
 
 /** The visible lines of a drawing, to be asked for by place, in painting order. Follows a drawing by what differs. */
 export class ArtIndex {
@@ -11,8 +11,11 @@ export class ArtIndex {
   private items = new Map<string, Item>();
   private drawn: Drawing | null = null;
 
-  /** Takes over a drawing's new state; gives the boxes in which something looks different now. */
-  follow(drawing: Drawing): Box[] {
+  /**
+   * Takes over a drawing's new state, or just one of its sheets that is seen alone; gives the boxes in which something
+   * looks different now.
+   */
+  follow(drawing: Drawing, solo: string | null = null): Box[] {
     const before = this.items;
     const isFirst = this.drawn === null;
     const after = new Map<string, Item>();
@@ -22,17 +25,20 @@ export class ArtIndex {
     let reordered = false;
     let last = -1;
     for (const sheet of drawing.sheets) {
-      if (!sheet.visible) continue;
+      if (!sheet.visible || (solo !== null && sheet.id !== solo)) continue;
+      const { tag } = sheet;
       for (const line of sheet.lines) {
         const known = before.get(line.id);
         if (known && known.line === line) {
           if (known.order < last) reordered = true;
           last = known.order;
           known.order = order++;
+          if (known.tag !== tag) changed.push(known);
+          known.tag = tag;
           after.set(line.id, known);
           continue;
         }
-        const item: Item = { ...growBox(lineBox(line), 0.5), line, order: order++ };
+        const item: Item = { ...growBox(lineBox(line), 0.5), line, tag, order: order++ };
         after.set(line.id, item);
         added.push(item);
         changed.push(item);
@@ -50,12 +56,9 @@ export class ArtIndex {
     return reordered ? [...after.values()] : changed;
   }
 
-  /** The lines that reach into a box, the lowest first. */
-  within(box: Box): Line[] {
-    return this.tree
-      .search(box)
-      .sort((a, b) => a.order - b.order)
-      .map((i) => i.line);
+  /** The lines that reach into a box, the lowest first, each with the tag colour of its sheet. */
+  within(box: Box): { line: Line; tag: string }[] {
+    return this.tree.search(box).sort((a, b) => a.order - b.order);
   }
 
   boxOf(id: string): Box | undefined {

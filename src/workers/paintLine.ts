@@ -30,22 +30,41 @@ function bodyPath(line: Line): Path2D | null {
 
 type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
-/** Paints a line with its style; the context is in page units. Widths under half a device pixel are drawn as that. */
-export function paintLine(ctx: Context, line: Line, scale: number): void {
+/** How lines are seen: in their sheet's tag colour, with fills let through, or bare: a hair line each and no fill. */
+export type Looks = { readonly draft: boolean; readonly seeThrough: boolean; readonly bare: boolean };
+export const plainLooks: Looks = { draft: false, seeThrough: false, bare: false };
+
+const SEEN_THROUGH = 0.35;
+
+/**
+ * Paints a line with its style; the context is in page units. Widths under half a device pixel are drawn as that.
+ * `tag` is the colour of its sheet.
+ */
+export function paintLine(ctx: Context, line: Line, scale: number, looks: Looks = plainLooks, tag?: string): void {
   const path = pathOf(line);
   const { style } = line;
+  const colour = looks.draft && tag ? tag : style.colour;
+  if (looks.bare) {
+    ctx.strokeStyle = colour;
+    ctx.lineWidth = 1 / scale;
+    ctx.lineJoin = 'round';
+    ctx.stroke(path);
+    return;
+  }
   if (style.fill) {
+    ctx.globalAlpha = looks.seeThrough ? SEEN_THROUGH : 1;
     ctx.fillStyle = style.fill;
     ctx.fill(path);
+    ctx.globalAlpha = 1;
   }
   const body = bodyPath(line);
   if (body) {
-    ctx.fillStyle = style.colour;
+    ctx.fillStyle = colour;
     ctx.fill(body);
     return;
   }
   if (style.width <= 0) return;
-  ctx.strokeStyle = style.colour;
+  ctx.strokeStyle = colour;
   ctx.lineWidth = Math.max(style.width, 0.5 / scale);
   ctx.lineCap = style.cap;
   ctx.lineJoin = style.join;

@@ -1,4 +1,5 @@
 import type { Change, Drawing } from '@/core';
+import type { Looks } from './paintLine';
 
 /** Tiles are squares of this many device pixels, laid out from the page's origin. */
 export const TILE = 512;
@@ -12,6 +13,8 @@ export type ToPainter =
   | { kind: 'change'; order: number; change: Change }
   /** Lines that the bench draws itself, live: left out of the tiles. */
   | { kind: 'hide'; order: number; lines: string[] }
+  /** How lines are seen, and the one sheet that is seen alone. */
+  | { kind: 'look'; order: number; looks: Looks; solo: string | null }
   /** The tiles wanted at a scale (device pixels a page unit), the most wanted first. */
   | { kind: 'want'; scale: number; tiles: [number, number][] };
 

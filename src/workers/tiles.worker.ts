@@ -1,7 +1,7 @@
 import { applyChange, type Box, type Drawing } from '@/core';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { ArtIndex } from './artIndex';
-import { paintLine } from './paintLine';
+import { paintLine, plainLooks } from './paintLine';
 import { TILE, tileKey, type FromPainter, type ToPainter } from './tileProtocol';
 
 /** A painted tile, and what part of it (page units) is out of date; null where nothing is. */
@@ -10,6 +10,8 @@ type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box |
 const art = new ArtIndex();
 let drawing: Drawing | null = null;
 let hidden = new Set<string>();
+let looks = plainLooks;
+let solo: string | null = null;
 let scale = 0;
 let wanted: [number, number][] = [];
 let tiles = new Map<string, Tile>();
@@ -48,8 +50,15 @@ function receive(message: ToPainter): void {
     hidden = next;
     return;
   }
+  if (message.kind === 'look') {
+    looks = message.looks;
+    solo = message.solo;
+    if (drawing) art.follow(drawing, solo);
+    for (const tile of tiles.values()) tile.stale = boxOfTile(tile);
+    return;
+  }
   drawing = message.kind === 'load' ? message.drawing : applyChange(drawing!, message.change);
-  for (const box of art.follow(drawing)) spoil(box);
+  for (const box of art.follow(drawing, solo)) spoil(box);
 }
 
 function spoil(box: Box): void {
@@ -140,6 +149,6 @@ function repaint(tile: Tile): void {
     maxX: (column * TILE + right) / scale,
     maxY: (row * TILE + bottom) / scale,
   };
-  for (const line of art.within(box)) if (!hidden.has(line.id)) paintLine(ctx, line, scale);
+  for (const { line, tag } of art.within(box)) if (!hidden.has(line.id)) paintLine(ctx, line, scale, looks, tag);
   ctx.restore();
 }

@@ -1,24 +1,23 @@
 import Konva from 'konva';
 import type { Change, Drawing, Line, Point, Reference } from '@/core';
-import { movesPicture } from '@/core/drawing/correction';
-import { paintLine } from '@/workers/paintLine';
+import { findLine } from '@/core/drawing/find';
+import { paintLine, plainLooks } from '@/workers/paintLine';
+import { preferences } from '../state/preferences';
 import { shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
-import { zoomedAt } from '../state/view';
+import { toPage, zoomedAt, type View } from '../state/view';
 import { toolIds, toolRegistry } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
 import { GuideHand } from './guideHand';
 import { HandInput } from './handInput';
-import { differingLines } from './liveLines';
+import { differingLines, LingeringLines } from './liveLines';
 import { Picking } from './picking';
-import { paintGround, paintReferences } from './pageGround';
+import { paintGround, paintReferences, withoutTones } from './pageGround';
+import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
 import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
-
-/** Lines that the tiles do not show yet, drawn by hand until the painter has caught up with `order`. */
-type Lingering = { lines: Line[]; order: number };
 
 const STILL_MS = 160;
 
@@ -39,13 +38,15 @@ export class BenchCanvas {
   private readonly input: HandInput;
   private pointerAt: Point | null = null;
   private readonly stop: (() => void)[] = [];
-  private lingering: Lingering[] = [];
+  private readonly lingering = new LingeringLines();
   private live: Line[] = [];
   private announced: Change | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
   private stillTimer: ReturnType<typeof setTimeout> | undefined;
   private lastHints = '';
+  private lastLook = '';
+  private looks = plainLooks;
 
   constructor(
     private readonly bench: Bench,
@@ -94,6 +95,7 @@ export class BenchCanvas {
     // Before the hand's other doings, so that it can keep what is its own.
     this.guides = new GuideHand(bench, container, () => this.toolNews());
     container.addEventListener('pointermove', this.pointerMoved);
+    container.addEventListener('pointerleave', this.pointerLeft);
     this.input = new HandInput(
       container,
       bench,
@@ -103,6 +105,8 @@ export class BenchCanvas {
     );
 
     this.tiles.load(bench.getState().drawing);
+    this.look();
+    this.stop.push(preferences.subscribe(() => this.look()));
     this.stop.push(bench.onChange((change) => (this.announced = change)));
     this.stop.push(bench.subscribe((s, before) => this.follow(s, before)));
     const resize = new ResizeObserver(() => this.measure());
@@ -130,22 +134,47 @@ export class BenchCanvas {
     this.placer.dispose();
     this.guides.dispose();
     this.container.removeEventListener('pointermove', this.pointerMoved);
+    this.container.removeEventListener('pointerleave', this.pointerLeft);
     this.tiles.dispose();
     this.pictures.dispose();
     this.stage.destroy();
   }
 
   private readonly pointerMoved = (e: PointerEvent): void => {
-    if (!this.bench.getState().rulers) return;
     const box = this.container.getBoundingClientRect();
     this.pointerAt = { x: e.clientX - box.left, y: e.clientY - box.top };
+    if (this.bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
+  };
+
+  private readonly pointerLeft = (): void => {
+    this.pointerAt = null;
     this.over.batchDraw();
   };
+
+  /** Where on the page the pointer is, or else the middle of what is seen. */
+  get place(): Point {
+    const { view, window: size } = this.bench.getState();
+    return toPage(view, this.pointerAt ?? { x: size.width / 2, y: size.height / 2 });
+  }
 
   zoomBy(factor: number): void {
     const { view, window: size } = this.bench.getState();
     this.moving();
     this.bench.setState({ view: zoomedAt(view, { x: size.width / 2, y: size.height / 2 }, view.scale * factor) });
+  }
+
+  /** Takes over how lines are to be seen; the painters are told when that is news. */
+  private look(): void {
+    const { draft, seeThrough, bare } = preferences.getState();
+    const { solo } = this.bench.getState();
+    const key = [draft, seeThrough, bare, solo].join();
+    if (key !== this.lastLook) {
+      this.lastLook = key;
+      this.looks = { draft, seeThrough, bare };
+      this.tiles.look(this.looks, solo);
+      this.picking.see(solo);
+    }
+    this.toolNews();
   }
 
   private measure(): void {
@@ -174,6 +203,7 @@ export class BenchCanvas {
       this.tool.begin?.();
       this.ground.batchDraw();
     }
+    if (s.solo !== before.solo) this.look();
     if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing);
     if (s.preview !== before.preview || s.drawing !== before.drawing) {
       const { lines, ids } = differingLines(s.drawing, shownDrawing(s));
@@ -220,15 +250,11 @@ export class BenchCanvas {
     this.announced = null;
     const order = change ? this.tiles.change(change) : this.tiles.load(after);
     const { lines } = differingLines(before, after);
-    if (lines.length > 0) this.lingering.push({ lines, order });
+    this.lingering.add(lines, order);
   }
 
   private newsFromTiles(): void {
-    const left = this.lingering.filter((l) => !this.tiles.shows(l.order));
-    if (left.length !== this.lingering.length) {
-      this.lingering = left;
-      this.over.batchDraw();
-    }
+    if (this.lingering.drop((order) => this.tiles.shows(order))) this.over.batchDraw();
     this.ground.batchDraw();
   }
 
@@ -257,7 +283,7 @@ export class BenchCanvas {
     this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still);
     ctx.restore();
     // Told on the element, so that whoever looks from outside knows when the picture is whole.
-    const sharp = String(this.isSharp && this.lingering.length === 0);
+    const sharp = String(this.isSharp && this.lingering.isEmpty);
     if (this.container.dataset.sharp !== sharp) this.container.dataset.sharp = sharp;
   }
 
@@ -266,25 +292,31 @@ export class BenchCanvas {
     const scale = s.view.scale * this.ratio;
     ctx.save();
     ctx.setTransform(scale, 0, 0, scale, s.view.x * this.ratio, s.view.y * this.ratio);
-    for (const line of [...this.lingering.flatMap((l) => l.lines), ...this.live]) paintLine(ctx, line, scale);
+    for (const line of [...this.lingering.lines, ...this.live]) {
+      const sheet = findLine(shownDrawing(s), line.id)?.sheet;
+      if (s.solo === null || sheet?.id === s.solo) paintLine(ctx, line, scale, this.looks, sheet?.tag);
+    }
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);
     this.tool.paint(ctx, s.view);
+    const { loupe, loupeTimes, mirrored } = preferences.getState();
+    if (loupe && this.pointerAt && s.stage !== 'prepare') {
+      const marks = (c: CanvasRenderingContext2D, view: View): void => this.tool.paint(c, view);
+      const scene = {
+        drawing: shownDrawing(s),
+        looks: this.looks,
+        solo: s.solo,
+        peek: s.peek,
+        pictures: this.pictures,
+        marks,
+      };
+      paintPageLoupe(ctx, s.view, s.window, this.ratio, this.pointerAt, loupeTimes, mirrored, scene);
+    }
     if (s.rulers) paintRulers(ctx, page, s.view, s.window, this.pointerAt);
     ctx.restore();
   }
 }
-
-/** The drawing with its pictures in the tones they came with; what moves them stays. */
-const withoutTones = (d: Drawing): Drawing => ({
-  ...d,
-  references: d.references.map((r) => ({
-    ...r,
-    tint: null,
-    corrections: r.corrections.filter((c) => movesPicture(c.kind)),
-  })),
-});
 
 /** The browser's own context behind Konva's. */
 const native = (c: Konva.Context): CanvasRenderingContext2D =>

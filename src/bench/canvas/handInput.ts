@@ -2,8 +2,12 @@ import type { Point } from '@/core';
 import { distance, mix, subtract } from '@/core/geometry/point';
 import type { Bench } from '../state/store';
 import { panned, toPage, zoomedAt } from '../state/view';
-import type { HandEvent, Tool } from '../tools/tool';
+import type { HandEvent, Passed, Tool } from '../tools/tool';
 import type { ReferencePlacer } from './referencePlacer';
+
+/** A second press that comes as soon and as near as this makes a double one. */
+const TWICE_MS = 350;
+const TWICE_PX = 6;
 
 /** A finger on the page. */
 type Touch = { id: number; at: Point };
@@ -20,6 +24,8 @@ export class HandInput {
   /** Whether what has the focus got it from a press of the pointer, not from the keyboard. */
   private focusByPointer = false;
   private last: HandEvent | null = null;
+  private hasLeft = true;
+  private lastPress = { time: -Infinity, at: { x: 0, y: 0 } };
   private readonly stop = new AbortController();
 
   constructor(
@@ -58,15 +64,23 @@ export class HandInput {
   }
 
   private hand(e: PointerEvent): HandEvent {
+    const { view } = this.bench.getState();
     const screen = this.at(e);
+    const passed = (p: PointerEvent): Passed => ({ page: toPage(view, this.at(p)), pressure: p.pressure });
+    // A browser that tells of no events between says nothing, or gives an empty list.
+    const between = e.type === 'pointermove' ? (e.getCoalescedEvents?.() ?? []) : [];
+    const ahead = e.type === 'pointermove' ? (e.getPredictedEvents?.() ?? []) : [];
     return {
       screen,
-      page: toPage(this.bench.getState().view, screen),
+      page: toPage(view, screen),
       shift: e.shiftKey,
       alt: e.altKey,
+      mod: e.ctrlKey || e.metaKey,
       space: this.spaceHeld,
       pressure: e.pressure,
       kind: e.pointerType === 'touch' ? 'touch' : e.pointerType === 'pen' ? 'pen' : 'mouse',
+      trail: (between.length > 0 ? between : [e]).map(passed),
+      ahead: ahead.map((p) => toPage(view, this.at(p))),
     };
   }
 
@@ -90,7 +104,12 @@ export class HandInput {
     this.element.setPointerCapture(e.pointerId);
     this.pressed = e.pointerId;
     this.last = hand;
-    this.tool().press(hand);
+    const tool = this.tool();
+    tool.press(hand);
+    const isSecond =
+      e.timeStamp - this.lastPress.time < TWICE_MS && distance(hand.screen, this.lastPress.at) < TWICE_PX;
+    this.lastPress = { time: isSecond ? -Infinity : e.timeStamp, at: hand.screen };
+    if (isSecond) tool.twice?.(hand);
   };
 
   private readonly move = (e: PointerEvent): void => {
@@ -105,6 +124,7 @@ export class HandInput {
       return;
     }
     this.last = hand;
+    this.hasLeft = false;
     if (this.pressed === e.pointerId) this.tool().move(hand);
     else if (this.pressed === null && !this.placer.isBusy) this.tool().hover(hand);
   };
@@ -131,6 +151,7 @@ export class HandInput {
   };
 
   private readonly leave = (): void => {
+    this.hasLeft = true;
     if (this.pressed === null) this.tool().hover(null);
   };
 
@@ -185,10 +206,12 @@ export class HandInput {
       this.holdSpace(down);
     }
     // A held key changes what is being shown at once, not with the next move.
-    if (this.pressed !== null && this.last && ['Shift', 'Alt', ' '].includes(e.key)) {
+    if (this.last && ['Shift', 'Alt', 'Control', 'Meta', ' '].includes(e.key)) {
       if (e.key === 'Alt') e.preventDefault();
-      this.last = { ...this.last, shift: e.shiftKey, alt: e.altKey, space: this.spaceHeld };
-      this.tool().move(this.last);
+      const held = { shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey, space: this.spaceHeld };
+      this.last = { ...this.last, ...held, trail: [], ahead: [] };
+      if (this.pressed !== null) this.tool().move(this.last);
+      else if (!this.panFrom && !this.spaceHeld && !this.placer.isBusy && !this.hasLeft) this.tool().hover(this.last);
     }
   }
 

@@ -24,3 +24,28 @@ export function differingLines(before: Drawing, after: Drawing): { lines: Line[]
   }
   return { lines, ids };
 }
+
+/** Lines that the tiles do not show yet: drawn by hand until the painter has caught up with their change. */
+export class LingeringLines {
+  private waiting: { lines: Line[]; order: number }[] = [];
+
+  add(lines: Line[], order: number): void {
+    if (lines.length > 0) this.waiting.push({ lines, order });
+  }
+
+  /** Lets go of what the tiles show by now; whether that was anything. */
+  drop(shown: (order: number) => boolean): boolean {
+    const left = this.waiting.filter((w) => !shown(w.order));
+    const isNews = left.length !== this.waiting.length;
+    this.waiting = left;
+    return isNews;
+  }
+
+  get isEmpty(): boolean {
+    return this.waiting.length === 0;
+  }
+
+  get lines(): Line[] {
+    return this.waiting.flatMap((w) => w.lines);
+  }
+}

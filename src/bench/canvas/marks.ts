@@ -1,4 +1,4 @@
-import type { Line, Node, Point, Run } from '@/core';
+import type { Cubic, Line, Node, Point, Run } from '@/core';
 import { neighbours } from '@/core/drawing/node';
 import { pathOf } from '@/workers/paintLine';
 import { toScreen, type View } from '../state/view';
@@ -25,6 +25,25 @@ export function paintSkeleton(
   ctx.lineWidth = width / view.scale;
   ctx.strokeStyle = tag;
   ctx.stroke(pathOf(line));
+  ctx.restore();
+}
+
+/** One segment of a line, so that it stands out from the others. */
+export function paintSegment(ctx: CanvasRenderingContext2D, view: View, cubic: Cubic, tag: string): void {
+  const [a, b, c, d] = cubic.map((p) => toScreen(view, p));
+  ctx.save();
+  ctx.lineCap = 'round';
+  for (const [width, colour] of [
+    [5, PAPER],
+    [3, tag],
+  ] as const) {
+    ctx.lineWidth = width;
+    ctx.strokeStyle = colour;
+    ctx.beginPath();
+    ctx.moveTo(a.x, a.y);
+    ctx.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
+    ctx.stroke();
+  }
   ctx.restore();
 }
 
@@ -157,5 +176,78 @@ export function paintMarquee(ctx: CanvasRenderingContext2D, a: Point, b: Point):
   ];
   ctx.fillRect(...box);
   ctx.strokeRect(...box);
+  ctx.restore();
+}
+
+/** The figure that a lasso has drawn so far, in page units. */
+export function paintLasso(ctx: CanvasRenderingContext2D, view: View, lasso: readonly Point[]): void {
+  if (lasso.length < 2) return;
+  ctx.save();
+  ctx.beginPath();
+  lasso.map((p) => toScreen(view, p)).forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
+  ctx.closePath();
+  ctx.fillStyle = 'rgba(244,194,13,0.16)';
+  ctx.fill();
+  ctx.setLineDash([5, 4]);
+  ctx.strokeStyle = INK;
+  ctx.lineWidth = 1;
+  ctx.stroke();
+  ctx.restore();
+}
+
+/** What a node would be drawn to: a ring about the place, and a short word beside it. */
+export function paintSnapMark(ctx: CanvasRenderingContext2D, at: Point, word: string): void {
+  ctx.save();
+  for (const [width, colour] of [
+    [4, PAPER],
+    [1.8, INK],
+  ] as const) {
+    ctx.lineWidth = width;
+    ctx.strokeStyle = colour;
+    ctx.beginPath();
+    ctx.arc(at.x, at.y, 9, 0, FULL_TURN);
+    ctx.moveTo(at.x - 13, at.y);
+    ctx.lineTo(at.x - 9, at.y);
+    ctx.moveTo(at.x + 9, at.y);
+    ctx.lineTo(at.x + 13, at.y);
+    ctx.stroke();
+  }
+  ctx.restore();
+  paintNote(ctx, { x: at.x + 16, y: at.y - 12 }, word);
+}
+
+/** A few words on a slip of paper, its left end at a place. */
+export function paintNote(ctx: CanvasRenderingContext2D, at: Point, words: string): void {
+  ctx.save();
+  ctx.font = '12px "Figtree Variable", sans-serif';
+  ctx.textBaseline = 'middle';
+  const width = ctx.measureText(words).width;
+  ctx.fillStyle = 'rgba(255,254,251,0.92)';
+  ctx.strokeStyle = 'rgba(39,36,29,0.35)';
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  ctx.roundRect(at.x - 5, at.y - 10, width + 10, 20, 4);
+  ctx.fill();
+  ctx.stroke();
+  ctx.fillStyle = INK;
+  ctx.fillText(words, at.x, at.y + 0.5);
+  ctx.restore();
+}
+
+/** The grip that rounds a corner: a quarter arc in a ring. */
+export function paintRounding(ctx: CanvasRenderingContext2D, at: Point): void {
+  ctx.save();
+  ctx.beginPath();
+  ctx.arc(at.x, at.y, 6, 0, FULL_TURN);
+  ctx.fillStyle = PAPER;
+  ctx.fill();
+  ctx.lineWidth = 1.2;
+  ctx.strokeStyle = INK;
+  ctx.stroke();
+  ctx.beginPath();
+  ctx.arc(at.x + 2.5, at.y + 2.5, 5, Math.PI, 1.5 * Math.PI);
+  ctx.strokeStyle = QUILL;
+  ctx.lineWidth = 2;
+  ctx.stroke();
   ctx.restore();
 }

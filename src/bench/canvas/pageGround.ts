@@ -1,4 +1,5 @@
 import type { Blend, Drawing, Page } from '@/core';
+import { movesPicture } from '@/core/drawing/correction';
 import { boxesMeet } from '@/core/geometry/box';
 import { opacityOf, referenceBox } from '@/core/drawing/placement';
 import { shownBox, toScreen, type Size, type View } from '../state/view';
@@ -101,3 +102,13 @@ function rectOf(
   const p = toScreen(view, at);
   return [p.x * ratio, p.y * ratio, width * view.scale * ratio, height * view.scale * ratio];
 }
+
+/** The drawing with its pictures in the tones they came with; what moves them stays. */
+export const withoutTones = (d: Drawing): Drawing => ({
+  ...d,
+  references: d.references.map((r) => ({
+    ...r,
+    tint: null,
+    corrections: r.corrections.filter((c) => movesPicture(c.kind)),
+  })),
+});

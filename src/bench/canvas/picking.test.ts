@@ -7,6 +7,7 @@ import { samples } from '@/core/test/bruteForce';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { seeded } from '@/core/seeded';
 import { differingLines } from './liveLines';
+import { boxRegion } from '@/core/drawing/region';
 import { Picking } from './picking';
 
 const drawing = wanderingDrawing(150, 5, 11);
@@ -55,7 +56,7 @@ test('a box touches the lines that have a point in it', () => {
           ),
         )
         .map((l) => l.id);
-    const found = picking.touching(drawing, box);
+    const found = picking.inRegion(drawing, boxRegion(box));
     for (const id of dense(-0.3)) expect(found).toContain(id);
     for (const id of found) expect(dense(0.3)).toContain(id);
   }

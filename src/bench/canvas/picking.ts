@@ -1,10 +1,11 @@
 import RBush from 'rbush';
 import type { Box, Cubic, Drawing, Line, Point } from '@/core';
 import { nearestOnCubic } from '@/core';
-import { boxHolds, boxesMeet, distanceToBox, emptyBox, growBox } from '@/core/geometry/box';
+import { distanceToBox, emptyBox, growBox } from '@/core/geometry/box';
+import { distance } from '@/core/geometry/point';
+import { liesInRegion, touchesRegion, type Region } from '@/core/drawing/region';
 import { hullBox } from '@/core/geometry/bounds';
-import { splitAt } from '@/core/geometry/cubic';
-import { cubicsOf, segmentCount } from '@/core/drawing/run';
+import { cubicsOf, nearestOnLine, segmentCount } from '@/core/drawing/run';
 import { isOpenSheet } from '@/core/drawing/find';
 
 type Segment = { box: Box; run: number; segment: number; cubic: Cubic };
@@ -26,6 +27,13 @@ export class Picking {
   private readonly tree = new RBush<Entry>();
   private entries = new Map<string, Entry>();
   private drawing: Drawing | null = null;
+  private solo: string | null = null;
+
+  /** Only this sheet's lines can be touched, for as long as it is seen alone; null for all sheets. */
+  see(solo: string | null): void {
+    if (solo !== this.solo) this.drawing = null;
+    this.solo = solo;
+  }
 
   private follow(drawing: Drawing): void {
     if (drawing === this.drawing) return;
@@ -34,7 +42,7 @@ export class Picking {
     const after = new Map<string, Entry>();
     const added: Entry[] = [];
     for (const sheet of drawing.sheets) {
-      if (!isOpenSheet(sheet)) continue;
+      if (!isOpenSheet(sheet) || (this.solo !== null && sheet.id !== this.solo)) continue;
       for (const line of sheet.lines) {
         let entry = before.get(line.id);
         if (entry && entry.line.runs === line.runs) entry.line = line;
@@ -48,13 +56,13 @@ export class Picking {
     this.entries = after;
   }
 
-  /** The nearest place on a line within `reach` page units of `p`; of the lines in `only`, if given. */
-  nearest(drawing: Drawing, p: Point, reach: number, only?: ReadonlySet<string>): Hit | null {
+  /** The nearest place on a line within `reach` page units of `p`; of lines that `wanted` lets through. */
+  nearest(drawing: Drawing, p: Point, reach: number, wanted: (l: Line) => boolean = () => true): Hit | null {
     this.follow(drawing);
     const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
     const candidates: { line: Line; s: Segment; least: number }[] = [];
     for (const entry of this.tree.search(around)) {
-      if (only && !only.has(entry.line.id)) continue;
+      if (!wanted(entry.line)) continue;
       for (const s of (entry.segments ??= segmentsOf(entry.line))) {
         const least = distanceToBox(s.box, p);
         if (least <= reach) candidates.push({ line: entry.line, s, least });
@@ -73,22 +81,59 @@ export class Picking {
   }
 
   /** What a press at `p` means: a line's curve within `reach`, or else the body of a line that lies under it. */
-  under(drawing: Drawing, p: Point, reach: number, only?: ReadonlySet<string>): Hit | null {
-    const near = this.nearest(drawing, p, reach, only);
+  under(drawing: Drawing, p: Point, reach: number, wanted?: (l: Line) => boolean): Hit | null {
+    const near = this.nearest(drawing, p, reach, wanted);
     if (near) return near;
-    const body = this.nearest(drawing, p, Math.max(reach, WIDEST_BODY), only);
+    const body = this.nearest(drawing, p, Math.max(reach, WIDEST_BODY), wanted);
     return body && body.distance <= body.line.style.width / 2 ? body : null;
   }
 
-  /** The lines that a box touches. */
-  touching(drawing: Drawing, box: Box): string[] {
+  /** The lines whose curve or body lies under a place, the nearest first; of the same distance, the upper one. */
+  allUnder(drawing: Drawing, p: Point, reach: number): string[] {
     this.follow(drawing);
+    const order = new Map(drawing.sheets.flatMap((s) => s.lines).map((l, i) => [l.id, i]));
+    const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, Math.max(reach, WIDEST_BODY));
     return this.tree
-      .search(box)
-      .filter((entry) => (entry.segments ??= segmentsOf(entry.line)).some((s) => touches(s.cubic, box, 0)))
-      .map((entry) => entry.line.id);
+      .search(around)
+      .flatMap(({ line }) => {
+        const at = nearestOnLine(line, p);
+        return at && at.distance <= Math.max(reach, line.style.width / 2) ? { id: line.id, distance: at.distance } : [];
+      })
+      .sort((a, b) => a.distance - b.distance || order.get(b.id)! - order.get(a.id)!)
+      .map((x) => x.id);
+  }
+
+  /** The node nearest to a place within `reach`, of lines that `wanted` lets through. */
+  nearestNode(drawing: Drawing, p: Point, reach: number, wanted: (l: Line) => boolean = () => true): NodeHit | null {
+    this.follow(drawing);
+    let best: NodeHit | null = null;
+    for (const { line } of this.tree.search(growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach))) {
+      if (!wanted(line)) continue;
+      line.runs.forEach((r, run) =>
+        r.nodes.forEach((n, node) => {
+          const d = distance(n.point, p);
+          if (d <= reach && (!best || d < best.distance)) best = { line, run, node, point: n.point, distance: d };
+        }),
+      );
+    }
+    return best;
+  }
+
+  /** The lines that a region touches, or holds as a whole, in painting order. */
+  inRegion(drawing: Drawing, region: Region, whole = false): string[] {
+    this.follow(drawing);
+    const found = new Set(
+      this.tree
+        .search(region.box)
+        .filter(({ line }) => (whole ? liesInRegion : touchesRegion)(line, region))
+        .map(({ line }) => line.id),
+    );
+    return drawing.sheets.flatMap((s) => s.lines.filter((l) => found.has(l.id)).map((l) => l.id));
   }
 }
+
+/** A node near a place. */
+export type NodeHit = { line: Line; run: number; node: number; point: Point; distance: number };
 
 function entryOf(line: Line): Entry {
   const entry: Entry = { ...emptyBox, line, segments: null };
@@ -114,12 +159,3 @@ const segmentsOf = (line: Line): Segment[] =>
   });
 
 const pointCubic = (p: Point): Cubic => [p, p, p, p];
-
-/** Whether a curve reaches into a box: by halving until a piece lies inside, outside, or is a hair's breadth long. */
-function touches(c: Cubic, box: Box, depth: number): boolean {
-  const hull = hullBox(c);
-  if (!boxesMeet(hull, box)) return false;
-  if (boxHolds(box, c[0]) || boxHolds(box, c[3]) || depth > 14) return true;
-  const [left, right] = splitAt(c, 0.5);
-  return touches(left, box, depth + 1) || touches(right, box, depth + 1);
-}

@@ -25,4 +25,21 @@ export const cssPointer: Record<PointerShape, string> = {
     'crosshair',
   ),
   'pen drop': svg(quill + sign('<path d="M15.5 20h9"/>'), 2, 2, 'crosshair'),
+  'pen join': svg(quill + sign('<path d="M14 20h4M21 20h4"/><circle cx="19.5" cy="20" r="1.6"/>'), 2, 2, 'crosshair'),
+  'pen touch': svg(quill + sign('<path d="M14 23h11M19.500 23v-7"/>'), 2, 2, 'crosshair'),
+  'pen node in': svg(quill + sign('<path d="M15.500 20h8M19.500 16v8"/>'), 2, 2, 'crosshair'),
+  'pen node out': svg(quill + sign('<path d="M16.500 17l6 6M22.500 17l-6 6"/>'), 2, 2, 'crosshair'),
+  pencil: svg(
+    '<path d="M2 2l3 8L18 23l5-5L10 5z" fill="#fffefb" stroke="#27241d" stroke-width="1.3" stroke-linejoin="round"/><path d="M2 2l3 8 5-5z" fill="#27241d"/>',
+    2,
+    2,
+    'crosshair',
+  ),
+  bend: svg(
+    sign('<path d="M4 14c4-9 12-9 16 0"/><path d="M12 8v-6M9.500 4.500L12 2l2.500 2.500"/>'),
+    12,
+    8,
+    'crosshair',
+  ),
+  shape: svg(sign('<path d="M10 3v14M3 10h14"/>'), 10, 10, 'crosshair'),
 };

@@ -1,4 +1,5 @@
 import type { Change, Drawing } from '@/core';
+import type { Looks } from '@/workers/paintLine';
 import { TILE, tileKey, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
 import { shownBox, type Size, type View } from '../state/view';
 
@@ -54,6 +55,9 @@ export class TileBoard {
     this.hidden = key;
     return this.send({ kind: 'hide', order: ++this.order, lines });
   }
+
+  /** How lines are seen, and the one sheet that is seen alone. */
+  look = (looks: Looks, solo: string | null): number => this.send({ kind: 'look', order: ++this.order, looks, solo });
 
   /** Whether the tiles show all that was sent up to `order`. */
   shows = (order: number): boolean => this.caughtUp.every((o) => o >= order);

@@ -3,6 +3,9 @@
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { useBenchState } from '../benchContext';
 import { DeliverCard } from '../stages/deliver/DeliverCard';
+import { ArrangeCard } from '../stages/lines/ArrangeCard';
+import { LinesList } from '../stages/lines/LinesList';
+import { TransformCard } from '../stages/lines/TransformCard';
 import { PrepareCards } from '../stages/prepare/PrepareCards';
 import { LineCard } from '../stages/refine/LineCard';
 import { NodeCard } from '../stages/refine/NodeCard';
@@ -11,6 +14,7 @@ import { SheetFigures } from '../stages/trace/SheetFigures';
 /** The right side: what is chosen, what it measures, what can be set. */
 export function Cards() {
   const stage = useBenchState((s) => s.stage);
+  const tool = useBenchState((s) => s.tool);
   const count = useBenchState((s) => s.lines.size);
   const place = useBenchState((s) => {
     if (s.lines.size === 0) return sheetOf(s.drawing, s.sheet)?.name;
@@ -37,11 +41,21 @@ export function Cards() {
       ) : stage === 'deliver' ? (
         <DeliverCard />
       ) : count === 0 ? (
-        <SheetFigures />
+        <>
+          <SheetFigures />
+          <LinesList />
+        </>
       ) : (
         <>
           <LineCard />
           <NodeCard />
+          {tool === 'select' && stage !== 'ink' && (
+            <>
+              <TransformCard />
+              <ArrangeCard />
+            </>
+          )}
+          {stage === 'trace' && <LinesList />}
         </>
       )}
     </aside>

@@ -5,6 +5,8 @@ import { BenchCanvas } from '../canvas/benchCanvas';
 import { useBench, useBenchState } from '../benchContext';
 import { bringIn, showPage } from '../actions';
 import type { Hint } from '../tools/tool';
+import { LooksPill } from './LooksPill';
+import { WalkCard } from './WalkCard';
 import { ZoomPill } from './ZoomPill';
 
 type Props = {
@@ -13,12 +15,13 @@ type Props = {
   onHints: (hints: Hint[]) => void;
 };
 
-/** The page. Pictures can be dropped or pasted anywhere on the bench. */
+/** The page. Pictures can be dropped anywhere on the bench. */
 export function PageView({ canvas, onCanvas, onHints }: Props) {
   const bench = useBench();
   const host = useRef<HTMLDivElement>(null);
   const peek = useBenchState((s) => s.peek);
   const rulers = useBenchState((s) => s.rulers);
+  const stage = useBenchState((s) => s.stage);
   const hasReference = useBenchState((s) => s.drawing.references.some((r) => r.visible));
 
   useEffect(() => {
@@ -33,13 +36,6 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
   }, [bench, onCanvas, onHints]);
 
   useEffect(() => {
-    const paste = (e: ClipboardEvent): void => {
-      if (e.target instanceof HTMLElement && e.target.closest('input, textarea')) return;
-      const files = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
-      if (files.length === 0) return;
-      e.preventDefault();
-      void bringIn(bench, files);
-    };
     const over = (e: DragEvent): void => {
       if (e.dataTransfer?.types.includes('Files')) e.preventDefault();
     };
@@ -48,11 +44,9 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
       e.preventDefault();
       void bringIn(bench, e.dataTransfer.files);
     };
-    window.addEventListener('paste', paste);
     window.addEventListener('dragover', over);
     window.addEventListener('drop', drop);
     return () => {
-      window.removeEventListener('paste', paste);
       window.removeEventListener('dragover', over);
       window.removeEventListener('drop', drop);
     };
@@ -62,6 +56,8 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
     <main className={rulers ? 'page-view ruled' : 'page-view'}>
       <div ref={host} className="canvas" data-testid="page" aria-label="Page" role="application" />
       <ZoomPill canvas={canvas} />
+      {stage !== 'prepare' && <LooksPill />}
+      <WalkCard />
       {hasReference && (
         <div className="pill peek">
           {peek ? (

@@ -3,27 +3,33 @@
 import { Button } from 'antd';
 import { toolIcons } from '@/ui/toolIcons';
 import { takeTool } from '../actions';
-import { useBench, useBenchState } from '../benchContext';
-import { keyCaps, keyTable } from '../state/keys';
+import { useBench, useBenchState, usePreference } from '../benchContext';
+import { keyCaps, keysOf, keyTable, type KeyRow } from '../state/keys';
 import { StyleOptions } from '../stages/ink/StyleOptions';
+import { PencilOptions } from '../stages/trace/PencilOptions';
 import { PenOptions } from '../stages/trace/PenOptions';
+import { SelectOptions } from '../stages/trace/SelectOptions';
+import { ShapeOptions } from '../stages/trace/ShapeOptions';
 import { toolRegistry, toolsOf } from '../tools/registry';
 import type { Hint } from '../tools/tool';
 
-const keyOf = (tool: string): string | undefined =>
-  keyTable.flatMap((g) => g.rows).find((r) => r.command?.do === 'tool' && r.command.tool === tool)?.keys;
+const rowOf = (tool: string): KeyRow | undefined =>
+  keyTable.flatMap((g) => g.rows).find((r) => r.command?.do === 'tool' && r.command.tool === tool);
 
 /** The tray: the stage's tools as tiles, the options beside them, and what the hand can do now. */
 export function Tray({ hints }: { hints: Hint[] }) {
   const bench = useBench();
   const stage = useBenchState((s) => s.stage);
   const tool = useBenchState((s) => s.tool);
+  const keys = usePreference('keys');
+  const mirrored = usePreference('mirrored');
   return (
     <footer className="tray-bar">
       <div className="tray">
         <div className="tools" role="toolbar" aria-label="Tools">
           {toolsOf(stage).map((id) => {
-            const key = keyOf(id);
+            const row = rowOf(id);
+            const key = row && keysOf(row, { keys, mirrored });
             return (
               <button
                 key={id}
@@ -36,7 +42,7 @@ export function Tray({ hints }: { hints: Hint[] }) {
                   takeTool(bench, id);
                 }}
               >
-                {key && <kbd>{keyCaps(key)[0]}</kbd>}
+                {key && <kbd>{keyCaps(key).join(' ').replace('Shift', '⇧')}</kbd>}
                 {toolIcons[id]}
                 <span>{toolRegistry[id].label}</span>
               </button>
@@ -46,12 +52,18 @@ export function Tray({ hints }: { hints: Hint[] }) {
         <div className="options">
           {tool === 'pen' ? (
             <PenOptions />
+          ) : tool === 'pencil' ? (
+            <PencilOptions />
+          ) : tool === 'shape' ? (
+            <ShapeOptions />
           ) : tool === 'crop' || tool === 'corners' ? (
             <Button type="primary" onClick={() => takeTool(bench, 'place')}>
               Done
             </Button>
           ) : stage === 'ink' ? (
             <StyleOptions />
+          ) : tool === 'select' ? (
+            <SelectOptions />
           ) : null}
         </div>
       </div>

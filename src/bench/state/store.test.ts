@@ -4,7 +4,7 @@ import { moveNodes } from '@/core/change/nodeEdits';
 import { removeSheet, setSheet } from '@/core/change/sheetEdits';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { benchWith } from '../test/hand';
-import { commandFor, keyCaps, keyTable } from './keys';
+import { commandFor, conflictOf, keyCaps, keysOf, keyTable } from './keys';
 import { clampScale, fitting, LEAST_SCALE, MOST_SCALE, panned, shownBox, toPage, toScreen, zoomedAt } from './view';
 
 const drawing = wanderingDrawing(8, 3, 3);
@@ -98,7 +98,10 @@ describe('the view', () => {
 
 describe('keys', () => {
   const press = (key: string, held: Partial<KeyboardEvent> = {}) =>
-    commandFor({ key, code: '', ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...held });
+    commandFor(
+      { key, code: '', ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...held },
+      { keys: {}, mirrored: false },
+    );
   test('no key stands for two things', () => {
     const all = keyTable.flatMap((g) => g.rows).map((r) => r.keys);
     expect(new Set(all).size).toBe(all.length);
@@ -114,7 +117,22 @@ describe('keys', () => {
       { do: 'keys' },
     ]);
     expect(press(')', { shiftKey: true, code: 'Digit0' })).toEqual({ do: 'actualSize' });
-    expect([press('a', { altKey: true }), press('q')]).toEqual([undefined, undefined]);
+    expect([press('a', { altKey: true }), press('i')]).toEqual([undefined, undefined]);
+  });
+  test('keys that were changed, or mirrored for the other hand, stand for the same', () => {
+    const plain = { code: '', ctrlKey: false, metaKey: false, shiftKey: false, altKey: false };
+    const changed = { keys: { pen: 'Shift p', fit: '5' }, mirrored: false };
+    expect(commandFor({ ...plain, key: 'P', shiftKey: true }, changed)).toEqual({ do: 'tool', tool: 'pen' });
+    expect(commandFor({ ...plain, key: 'a' }, changed)).toBeUndefined();
+    expect(commandFor({ ...plain, key: '5', code: 'Digit5' }, changed)).toEqual({ do: 'fit' });
+    const other = { keys: {}, mirrored: true };
+    expect(commandFor({ ...plain, key: ';' }, other)).toEqual({ do: 'tool', tool: 'pen' });
+    expect(commandFor({ ...plain, key: 'p' }, other)).toEqual({ do: 'tool', tool: 'pencil' });
+    expect(commandFor({ ...plain, key: 'z', ctrlKey: true }, other)).toEqual({ do: 'undo' });
+    const all = keyTable.flatMap((g) => g.rows).map((r) => keysOf(r, other));
+    expect(new Set(all).size).toBe(all.length);
+    expect(conflictOf('q', 'pen', { keys: {}, mirrored: false })?.id).toBe('pencil');
+    expect(conflictOf('Shift y', 'pen', { keys: {}, mirrored: false })).toBeUndefined();
   });
   test('caps are written for people', () => {
     expect([keyCaps('Mod Shift z'), keyCaps('Mod z', true), keyCaps('space')]).toEqual([

@@ -1,14 +1,16 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { applyChange, inverseOf, type Change, type Drawing, type Line, type Point } from '@/core';
+import { applyChange, inverseOf, type Change, type Drawing, type Line } from '@/core';
 import type { Edit } from '@/core/change/edit';
+import type { End } from '@/core/change/joinEdits';
 import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
 import type { SaveState } from './saver';
 import type { Size, View } from './view';
 
 export type StageId = 'prepare' | 'trace' | 'refine' | 'ink' | 'deliver';
-export type ToolId = 'place' | 'crop' | 'corners' | 'part' | 'pull' | 'pen' | 'select' | 'nodes';
+export type ToolId =
+  'place' | 'crop' | 'corners' | 'part' | 'pull' | 'pen' | 'pencil' | 'bend' | 'shape' | 'select' | 'nodes';
 
 /** Pulled lines as they would be laid on the page, and which of them are let go. */
 export type Pulled = {
@@ -33,6 +35,12 @@ export type BenchState = {
   readonly sheet: string;
   readonly lines: ReadonlySet<string>;
   readonly nodes: ReadonlySet<string>;
+  /** The groups that are entered, the outermost first: within them lines are chosen one by one. */
+  readonly within: readonly string[];
+  /** The end at which the pen is drawing a line on; null when it draws none. */
+  readonly underPen: End | null;
+  /** The sheet that is seen alone; null when all are seen as they are set. */
+  readonly solo: string | null;
   readonly reference: string | null;
   /** Lines that are being pulled from ink: shown, not yet in the drawing. */
   readonly pulled: Pulled | null;
@@ -45,7 +53,6 @@ export type BenchState = {
   readonly save: SaveState;
   readonly reading: boolean;
   readonly message: Message | null;
-  readonly pointer: Point | null;
 };
 
 /** A bench: its state, and everything that can be done to it. Tools, panels and keys all go through here. */
@@ -78,6 +85,9 @@ export function createBench(opening: Opening): Bench {
     sheet: (drawing.sheets.findLast(isOpenSheet) ?? drawing.sheets.at(-1))?.id ?? '',
     lines: new Set(),
     nodes: new Set(),
+    within: [],
+    underPen: null,
+    solo: null,
     reference: null,
     pulled: null,
     view: { scale: 1, x: 0, y: 0 },
@@ -88,7 +98,6 @@ export function createBench(opening: Opening): Bench {
     save: { kind: 'saved', revision },
     reading: false,
     message: null,
-    pointer: null,
   }));
   const { getState: get, setState: set } = store;
 
@@ -182,6 +191,7 @@ export function sound(s: BenchState, after: Drawing): Partial<BenchState> {
   return {
     sheet,
     reference,
+    solo: s.solo !== null && sheetOf(after, s.solo) ? s.solo : null,
     ...(lines.length === s.lines.size ? {} : { lines: new Set(lines) }),
     ...(nodes.length === s.nodes.size ? {} : { nodes: new Set(nodes) }),
   };

@@ -9,7 +9,7 @@ export function benchWith(drawing: Drawing = wanderingDrawing(0, 1, 1)): Bench {
   return createBench({ id: 'd', title: 'Test', stage: 'trace', drawing, revision: 0 });
 }
 
-type Held = Partial<Pick<HandEvent, 'shift' | 'alt' | 'space'>>;
+type Held = Partial<Pick<HandEvent, 'shift' | 'alt' | 'mod' | 'space' | 'pressure' | 'kind'>>;
 
 export class Hand<T extends Tool> {
   readonly tool: T;
@@ -28,7 +28,9 @@ export class Hand<T extends Tool> {
   }
 
   private event(p: Point, held: Held): HandEvent {
-    return { page: p, screen: p, shift: false, alt: false, space: false, pressure: 0.5, kind: 'mouse', ...held };
+    const pressure = held.pressure ?? 0.5;
+    const free = { shift: false, alt: false, mod: false, space: false, kind: 'mouse' as const };
+    return { page: p, screen: p, ...free, trail: [{ page: p, pressure }], ahead: [], ...held, pressure };
   }
 
   hover(p: Point, held: Held = {}): void {
@@ -49,6 +51,15 @@ export class Hand<T extends Tool> {
     this.tool.release(this.event(to, held));
   }
 
+  /** Presses at the first place, goes through the others, and lets go at the last. */
+  stroke(points: readonly Point[], held: Held = {}): void {
+    this.press(points[0], held);
+    for (const p of points.slice(1)) this.move(p, held);
+    this.release(points.at(-1)!, held);
+  }
+
+  twice = (p: Point, held: Held = {}): void => this.tool.twice?.(this.event(p, held));
+  release = (p: Point, held: Held = {}): void => this.tool.release(this.event(p, held));
   press = (p: Point, held: Held = {}): void => this.tool.press(this.event(p, held));
   move = (p: Point, held: Held = {}): void => this.tool.move(this.event(p, held));
   key = (key: string, shift = false): boolean => this.tool.key(key, { shift, alt: false });

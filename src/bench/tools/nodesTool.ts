@@ -11,6 +11,7 @@ import {
   type NodeRef,
 } from '@/core/change/nodeEdits';
 import { findLine } from '@/core/drawing/find';
+import { boxRegion } from '@/core/drawing/region';
 import { snapped } from '@/core/drawing/snap';
 import type { Side } from '@/core/drawing/node';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
@@ -175,7 +176,7 @@ export class NodesTool implements Tool {
       return;
     }
     const box = boxOfPoints([g.from.page, e.page]);
-    const lines = s.lines.size > 0 ? [...s.lines] : this.reach.picking.touching(s.drawing, box);
+    const lines = s.lines.size > 0 ? [...s.lines] : this.reach.picking.inRegion(s.drawing, boxRegion(box));
     const found = lines.flatMap((id) => {
       const line = findLine(s.drawing, id)?.line;
       return line

@@ -1,27 +1,40 @@
-import type { Node } from '@/core';
+import type { Node, Point, Unit } from '@/core';
+import { cubicLength } from '@/core';
+import { towards, type End } from '@/core/change/joinEdits';
 import type { Found } from '@/core/drawing/find';
 import { segmentBetween } from '@/core/drawing/run';
-import { paintHandles, paintNode, paintSkeleton } from '../canvas/marks';
+import { subtract } from '@/core/geometry/point';
+import { formatCount, formatLength, formatNumber } from '@/ui/format';
+import { paintHandles, paintNode, paintNote, paintSkeleton, paintSnapMark } from '../canvas/marks';
 import { toScreen, type View } from '../state/view';
+import type { PenTarget } from './penTarget';
 
-/** The node that a press would lay, and whether it closes the line. */
+/** The node that a press would lay, and whether the line is done with it. */
 export type Coming = { next: Node; closes: boolean };
+
+const WARNING = '#a5512a';
 
 /** The line under the pen: its skeleton and nodes, the handles that shape the next curve, and that curve itself. */
 export function paintPenLine(
   ctx: CanvasRenderingContext2D,
   view: View,
   { line, sheet }: Found,
+  end: End,
   coming: Coming | null,
+  away: boolean,
 ): void {
-  const [run] = line.runs;
-  const last = run.nodes.length - 1;
   paintSkeleton(ctx, view, line, sheet.tag);
-  if (coming && !run.closed) paintComing(ctx, view, run.nodes[last], coming, sheet.tag);
+  const run = line.runs[end.run];
+  if (!run) return;
+  const drawn = towards(run, end);
+  const last = drawn.length - 1;
+  if (coming && !run.closed) paintComing(ctx, view, drawn[last], coming, sheet.tag);
   const shaped = run.closed ? 0 : last;
-  run.nodes.forEach((_, i) => paintNode(ctx, view, run, i, sheet.tag, i === shaped));
-  paintHandles(ctx, view, run.nodes[shaped]);
-  if (!run.closed && last > 0) paintHandles(ctx, view, { ...run.nodes[last - 1], in: null });
+  const place = (i: number): number => (end.atStart ? last - i : i);
+  drawn.forEach((_, i) => paintNode(ctx, view, run, place(i), sheet.tag, i === shaped));
+  paintHandles(ctx, view, drawn[shaped]);
+  if (!run.closed && last > 0) paintHandles(ctx, view, { ...drawn[last - 1], in: null });
+  if (away) paintTurnHint(ctx, view, drawn[last]);
 }
 
 /** The curve that a press here would bring. */
@@ -43,4 +56,57 @@ function paintComing(
   ctx.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
   ctx.stroke();
   ctx.restore();
+}
+
+/** The handle that leads the wrong way, struck out. */
+function paintTurnHint(ctx: CanvasRenderingContext2D, view: View, node: Node): void {
+  if (!node.out) return;
+  const at = toScreen(view, { x: node.point.x + node.out.x, y: node.point.y + node.out.y });
+  ctx.save();
+  ctx.strokeStyle = WARNING;
+  ctx.lineWidth = 2;
+  ctx.beginPath();
+  ctx.moveTo(at.x - 8, at.y - 8);
+  ctx.lineTo(at.x + 8, at.y + 8);
+  ctx.moveTo(at.x - 8, at.y + 8);
+  ctx.lineTo(at.x + 8, at.y - 8);
+  ctx.stroke();
+  ctx.restore();
+}
+
+/** What the pen is drawn to, or would change, is marked before the press. */
+export function paintTarget(
+  ctx: CanvasRenderingContext2D,
+  view: View,
+  target: PenTarget,
+  endPoint: (e: End) => Point | null,
+): void {
+  if (target.on === 'continue' || target.on === 'join') {
+    const at = endPoint(target.end);
+    if (at) paintSnapMark(ctx, toScreen(view, at), target.on === 'join' ? 'join' : 'draw on');
+  } else if (target.on === 'node' || target.on === 'segment') {
+    paintSnapMark(ctx, toScreen(view, target.at), target.on === 'node' ? 'on its node' : 'on the line');
+  } else if (target.on === 'add node' || target.on === 'remove node') {
+    paintSnapMark(ctx, toScreen(view, target.at), target.on === 'add node' ? 'add a node' : 'take it away');
+  }
+}
+
+/** Length and direction of the segment to come, and how many nodes the line has, beside the pointer. */
+export function paintFigures(
+  ctx: CanvasRenderingContext2D,
+  pointer: Point,
+  nodes: readonly Node[],
+  next: Node,
+  unit: Unit,
+): void {
+  const last = nodes.at(-1)!;
+  const way = subtract(next.point, last.point);
+  // As on paper: 0 to the right, 90 straight up.
+  const angle = (Math.atan2(-way.y, way.x) * 180) / Math.PI;
+  const words = [
+    formatLength(cubicLength(segmentBetween(last, next), 0.01), unit),
+    `${formatNumber(angle, 0)}°`,
+    formatCount(nodes.length, 'node'),
+  ].join(' · ');
+  paintNote(ctx, { x: pointer.x + 22, y: pointer.y + 30 }, words);
 }

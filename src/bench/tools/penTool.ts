@@ -1,43 +1,30 @@
 import { nanoid } from 'nanoid';
-import type { Line, Node, Point, Sheet } from '@/core';
-import { addLine, reshapeLines, removeLines } from '@/core/change/lineEdits';
-import { extendLine, turnHandle } from '@/core/change/nodeEdits';
-import type { Edit } from '@/core/change/edit';
-import { setSheet } from '@/core/change/sheetEdits';
+import type { Node, Point, Sheet } from '@/core';
+import type { End } from '@/core/change/joinEdits';
+import { replacedRun, towards } from '@/core/change/joinEdits';
+import { removeLines, reshapeLines } from '@/core/change/lineEdits';
+import { addNode, removeNodes } from '@/core/change/nodeEdits';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
-import { cornerAt } from '@/core/drawing/run';
-import { snapped } from '@/core/drawing/snap';
-import { add, distance, scale, snapDirection, subtract } from '@/core/geometry/point';
+import { cornerAt, reversedNodes } from '@/core/drawing/run';
+import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
+import { sheetToDraw } from '../sheetToDraw';
+import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
-import { toScreen, type View } from '../state/view';
-import { nextHints, refusedHints, shapingHints, startHints } from './penHints';
-import { paintPenLine } from './penMarks';
-import {
-  CLICK,
-  GRIP,
-  SNAP,
-  gripFor,
-  type HandEvent,
-  type Hint,
-  type PointerShape,
-  type Reach,
-  type Tool,
-} from './tool';
+import type { View } from '../state/view';
+import { drawnNode, editOf, type Gesture, type NodeGesture } from './penGesture';
+import { pointsAway, penHints, penPointer } from './penHints';
+import { paintFigures, paintPenLine, paintTarget } from './penMarks';
+import { currentAt, penTarget, placeFor, type Current, type PenTarget } from './penTarget';
+import { CLICK, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
 const STEP = 15;
 
-/** A press that is under way: what it is for, and the node as it stands. */
-type Gesture =
-  | { for: 'start' | 'add' | 'close'; node: Node; line: string; pressed: Point; last: Point; frozenIn: Point | null }
-  | { for: 'drop'; pressed: Point; out: Point | null; pulled: boolean };
-
 /**
  * The pen: a click lays a corner, a press that is dragged a smooth node. Each node is a change of its own, so that undo
- * takes back one node and nothing drawn is lost. The line goes on until it is closed or ended; a double-click does
- * neither.
+ * takes back one node and nothing drawn is lost. The line goes on until it is closed, joined, or ended; a double-click
+ * does none of these.
  */
 export class PenTool implements Tool {
-  private line: string | null = null;
   private gesture: Gesture | null = null;
   private at: HandEvent | null = null;
 
@@ -47,78 +34,89 @@ export class PenTool implements Tool {
     return this.reach.bench;
   }
 
-  /** The line being drawn, as committed; null when there is none (any more: undo may have taken it). */
-  private current(): { line: Line; sheet: Sheet; nodes: readonly Node[] } | null {
-    const found = this.line === null ? undefined : findLine(this.bench.getState().drawing, this.line);
-    const run = found?.line.runs[0];
-    if (!found || !run || run.closed) return null;
-    return { line: found.line, sheet: found.sheet, nodes: run.nodes };
+  private get end(): End | null {
+    return this.bench.getState().underPen;
+  }
+
+  private set end(underPen: End | null) {
+    if (underPen !== this.end) this.bench.setState({ underPen });
+  }
+
+  private current = (): Current | null => currentAt(this.bench.getState(), this.end);
+
+  private target(e: HandEvent): PenTarget {
+    return penTarget(this.reach, e, this.current());
   }
 
   press(e: HandEvent): void {
     this.at = e;
     const current = this.current();
-    const sheet = this.openSheet(current?.sheet.id);
-    if (!sheet) return;
-    const target = this.targetOf(e);
-    if (target === 'drop') {
+    if (!this.openSheet(current?.sheet.id)) return;
+    const target = this.target(e);
+    const { drawing } = this.bench.getState();
+    if (target.on === 'remove node') {
+      this.bench.commit(removeNodes(drawing, [target.ref]));
+    } else if (target.on === 'add node') {
+      this.bench.commit(addNode(drawing, target.line, target.run, target.segment, target.t));
+    } else if (target.on === 'drop') {
       const out = current!.nodes.at(-1)!.out;
-      this.gesture = { for: 'drop', pressed: e.screen, out, pulled: false };
-      return;
+      this.gesture = { for: 'drop', end: current!.end, pressed: e.screen, out, pulled: false };
+    } else if (target.on === 'continue') {
+      this.gesture = { for: 'take', end: target.end, pressed: e.screen, out: null, pulled: false };
+      this.end = target.end;
+    } else {
+      this.gesture = this.nodeGesture(e, target, current);
+      this.preview();
     }
-    const place = target === 'close' ? current!.nodes[0].point : this.placeFor(e);
-    const node = target === 'close' ? current!.nodes[0] : cornerAt(place);
-    this.gesture = {
-      for: current ? (target === 'close' ? 'close' : 'add') : 'start',
+    this.reach.repaint();
+  }
+
+  private nodeGesture(e: HandEvent, target: PenTarget, current: Current | null): NodeGesture {
+    let node: Node;
+    if (target.on === 'close') node = current!.nodes[0];
+    else if (target.on === 'join') node = this.farEnd(target.end)!;
+    else node = cornerAt('at' in target ? target.at : e.page);
+    const touches = target.on === 'node' || target.on === 'segment';
+    return {
+      for: !current ? 'start' : target.on === 'close' || target.on === 'join' ? target.on : 'add',
       node,
-      line: current?.line.id ?? nanoid(10),
+      end: current?.end ?? { line: nanoid(10), run: 0, atStart: false },
+      ...(target.on === 'join' ? { to: target.end } : {}),
       pressed: e.screen,
       last: e.page,
       frozenIn: node.in,
+      pulled: false,
+      ends: touches && current !== null,
+      plain: e.alt && (target.on === 'close' || target.on === 'join'),
     };
-    this.preview();
+  }
+
+  /** The node at an open end, as it is met when its line is walked from there. */
+  private farEnd(end: End): Node | undefined {
+    const run = findLine(this.bench.getState().drawing, end.line)?.line.runs[end.run];
+    return run && reversedNodes(towards(run, end))[0];
   }
 
   move(e: HandEvent): void {
     this.at = e;
     const g = this.gesture;
     if (!g) return;
-    if (g.for === 'drop') {
-      if (!g.pulled && distance(e.screen, g.pressed) < CLICK) return;
-      g.pulled = true;
+    g.pulled ||= distance(e.screen, g.pressed) >= CLICK;
+    if (!('node' in g)) {
       const last = this.current()?.nodes.at(-1);
-      if (last) g.out = this.offsetFor(e, last.point);
-      this.preview();
-      return;
-    }
-    if (e.space && g.for !== 'close') {
+      if (g.pulled && last) g.out = this.offsetFor(e, last.point);
+    } else if (e.space && (g.for === 'start' || g.for === 'add')) {
       g.node = { ...g.node, point: add(g.node.point, subtract(e.page, g.last)) };
-    } else if (distance(e.screen, g.pressed) >= CLICK || g.node.out || g.node.in !== g.frozenIn) {
-      g.node = this.drawnNode(g, e);
+    } else if (g.pulled && preferences.getState().straightFirst) {
+      // A straight-first press only places the node; it can still be moved until the hand lets go.
+      const isFar = g.for === 'close' || g.for === 'join';
+      if (!isFar && !g.ends) g.node = cornerAt(placeFor(this.reach, e, this.current()?.nodes.at(-1)));
+    } else if (g.pulled) {
+      g.plain = false;
+      g.node = drawnNode(g, this.offsetFor(e, g.node.point), e.alt);
     }
-    g.last = e.page;
+    if ('node' in g) g.last = e.page;
     this.preview();
-  }
-
-  /** The node with its handles drawn to the pointer: both ways, or with Alt only the outgoing one. */
-  private drawnNode(g: Exclude<Gesture, { for: 'drop' }>, e: HandEvent): Node {
-    const offset = this.offsetFor(e, g.node.point);
-    if (g.for === 'close') {
-      // The first node keeps its way out; what is drawn shapes the last curve, which comes in.
-      const into = scale(offset, -1);
-      const isSmooth = !e.alt && g.node.kind !== 'corner';
-      return {
-        ...g.node,
-        in: into,
-        out:
-          isSmooth && g.node.out
-            ? scale(offset, Math.hypot(g.node.out.x, g.node.out.y) / (Math.hypot(offset.x, offset.y) || 1))
-            : g.node.out,
-      };
-    }
-    if (e.alt) return { ...g.node, out: offset, kind: 'corner' };
-    const isFirst = g.for === 'start';
-    return { ...g.node, in: isFirst ? null : scale(offset, -1), out: offset, kind: 'smooth' };
   }
 
   private offsetFor(e: HandEvent, from: Point): Point {
@@ -128,47 +126,22 @@ export class PenTool implements Tool {
 
   release(): void {
     const g = this.gesture;
-    this.gesture = null;
     if (!g) return;
-    const edit = this.editOf(g);
-    if (!edit) {
-      this.bench.show(null);
-      return;
-    }
-    this.bench.commit(edit);
-    if (g.for !== 'drop') this.line = g.line;
-    if (this.line) this.bench.choose([this.line]);
-    if (g.for === 'close') this.line = null;
+    const { drawing, sheet } = this.bench.getState();
+    const edit = editOf(g, drawing, sheet, this.current());
+    this.gesture = null;
+    if (edit) this.bench.commit(edit);
+    else this.bench.show(null);
+    if (g.for === 'start') this.end = g.end;
+    this.bench.choose([g.end.line]);
+    if (g.for === 'close' || g.for === 'join' || ('ends' in g && g.ends)) this.end = null;
     this.reach.repaint();
   }
 
   private preview(): void {
-    const edit = this.gesture && this.editOf(this.gesture);
-    this.bench.show(edit);
-    this.reach.repaint();
-  }
-
-  private editOf(g: Gesture): Edit | null {
     const { drawing, sheet } = this.bench.getState();
-    const current = this.current();
-    if (g.for === 'drop') {
-      if (!current) return null;
-      const ref = { line: current.line.id, run: 0, node: current.nodes.length - 1 };
-      return turnHandle(drawing, ref, 'out', g.pulled ? g.out : null, true);
-    }
-    if (g.for === 'start') {
-      const style = sheetOf(drawing, sheet)!.style;
-      return addLine(
-        drawing,
-        sheet,
-        { id: g.line, style: { ...style, fill: null }, runs: [{ closed: false, nodes: [g.node] }] },
-        'Start line',
-      );
-    }
-    if (!current) return null;
-    if (g.for === 'add') return extendLine(drawing, current.line, 0, g.node);
-    const runs = [{ closed: true, nodes: [g.node, ...current.nodes.slice(1)] }];
-    return reshapeLines(drawing, new Map([[current.line.id, runs]]), 'Close line');
+    this.bench.show(this.gesture && editOf(this.gesture, drawing, sheet, this.current()));
+    this.reach.repaint();
   }
 
   hover(e: HandEvent | null): void {
@@ -193,17 +166,16 @@ export class PenTool implements Tool {
 
   /** Takes back the last node; with the only node, the line. */
   private takeBack(): void {
-    const { line, nodes } = this.current()!;
+    const { line, nodes, end } = this.current()!;
     const { drawing } = this.bench.getState();
-    const edit =
-      nodes.length === 1
-        ? removeLines(drawing, [line.id], 'Take back node')
-        : reshapeLines(drawing, new Map([[line.id, [{ closed: false, nodes: nodes.slice(0, -1) }]]]), 'Take back node');
-    this.bench.commit(edit);
+    const runs =
+      nodes.length === 1 ? line.runs.filter((_, i) => i !== end.run) : replacedRun(line, end, nodes.slice(0, -1));
+    this.bench.commit(reshapeLines(drawing, new Map([[line.id, runs]]), 'Take back node'));
     this.reach.repaint();
   }
 
   cancel(): void {
+    if (this.gesture?.for === 'take') this.end = null;
     this.gesture = null;
     this.bench.show(null);
     this.reach.repaint();
@@ -212,9 +184,9 @@ export class PenTool implements Tool {
   /** Ends the line and keeps it. A start without a second node is no line, and goes. */
   finish(): void {
     const current = this.current();
-    this.line = null;
+    this.end = null;
     this.gesture = null;
-    if (current && current.nodes.length < 2) {
+    if (current && current.nodes.length < 2 && current.line.runs.length === 1) {
       const { undoable, drawing } = this.bench.getState();
       const last = undoable.at(-1);
       const wasJustStarted =
@@ -227,72 +199,46 @@ export class PenTool implements Tool {
 
   /** The sheet that can be drawn on; else the reason is told, with the way out. */
   private openSheet(id = this.bench.getState().sheet): Sheet | null {
-    const { drawing, reading } = this.bench.getState();
-    if (reading) return null;
-    const sheet = sheetOf(drawing, id);
-    if (!sheet) {
-      this.bench.tell('There is no sheet to draw on. Add one with the plus above the sheets.', undefined, 'warning');
-      return null;
-    }
-    if (isOpenSheet(sheet)) return sheet;
-    const way = sheet.locked
-      ? ({ label: 'Unlock it', after: { locked: false, visible: true } } as const)
-      : ({ label: 'Show it', after: { visible: true } } as const);
-    this.bench.tell(
-      `“${sheet.name}” is ${sheet.locked ? 'locked' : 'hidden'}, so the pen leaves it alone.`,
-      {
-        label: way.label,
-        run: () => this.bench.commit(setSheet(this.bench.getState().drawing, sheet.id, way.after, way.label)),
-      },
-      'warning',
-    );
-    return null;
+    return sheetToDraw(this.bench, id, 'the pen leaves it alone');
   }
 
-  /** Where a node would go: at the pointer; with Shift, in 15° steps from the last node. */
-  private placeFor(e: HandEvent): Point {
-    const last = this.current()?.nodes.at(-1);
-    if (last && e.shift) return add(last.point, snapDirection(subtract(e.page, last.point), STEP));
-    return snapped(this.bench.getState().drawing.page, e.page, SNAP * this.reach.unit());
-  }
-
-  private targetOf(e: HandEvent): 'place' | 'close' | 'drop' {
-    const current = this.current();
-    if (!current) return 'place';
-    const { view } = this.bench.getState();
-    const onto = (n: Node) => distance(toScreen(view, n.point), e.screen) <= gripFor(e, GRIP);
-    if (onto(current.nodes.at(-1)!)) return 'drop';
-    return current.nodes.length > 1 && onto(current.nodes[0]) ? 'close' : 'place';
+  private refuses(): boolean {
+    const { sheet, drawing, reading } = this.bench.getState();
+    const target = sheetOf(drawing, sheet);
+    return reading || ((!target || !isOpenSheet(target)) && !this.current());
   }
 
   pointer(): PointerShape {
-    const { sheet, drawing, reading } = this.bench.getState();
-    const target = sheetOf(drawing, sheet);
-    if (reading || !target || !isOpenSheet(target)) return 'refuse';
-    if (!this.current()) return 'pen start';
-    const on = this.at ? this.targetOf(this.at) : 'place';
-    return on === 'close' ? 'pen close' : on === 'drop' ? 'pen drop' : 'pen add';
+    if (this.refuses()) return 'refuse';
+    return penPointer(this.at && this.target(this.at), this.current() !== null);
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
-    const found = findLine(shownDrawing(this.bench.getState()), this.activeId() ?? '');
-    if (!found) return;
-    const on = this.at && !this.gesture ? this.targetOf(this.at) : 'drop';
-    const { nodes } = found.line.runs[0];
-    const coming =
-      on === 'drop'
-        ? null
-        : { next: on === 'close' ? nodes[0] : cornerAt(this.placeFor(this.at!)), closes: on === 'close' };
-    paintPenLine(ctx, view, found, coming);
+    const s = this.bench.getState();
+    const { at, gesture } = this;
+    const end = gesture?.end ?? this.end;
+    const found = end && findLine(shownDrawing(s), end.line);
+    const target = at && !gesture && !this.refuses() ? this.target(at) : null;
+    if (end && found) {
+      const coming = target && this.current() ? this.comingNode(target) : null;
+      paintPenLine(ctx, view, found, end, coming, this.current() !== null && pointsAway(this.current()!, at));
+      if (coming && at && preferences.getState().figures)
+        paintFigures(ctx, at.screen, this.current()!.nodes, coming.next, s.drawing.page.unit);
+    }
+    if (target) paintTarget(ctx, view, target, (e) => this.farEnd(e)?.point ?? null);
   }
 
-  private activeId = (): string | null => (this.gesture && this.gesture.for !== 'drop' ? this.gesture.line : this.line);
+  /** The node that a press would lay; null where it would lay none. */
+  private comingNode(target: PenTarget): { next: Node; closes: boolean } | null {
+    if (target.on === 'drop') return null;
+    if (target.on === 'close') return { next: this.current()!.nodes[0], closes: true };
+    if (target.on === 'join') return { next: this.farEnd(target.end)!, closes: true };
+    return 'at' in target ? { next: cornerAt(target.at), closes: target.on !== 'place' } : null;
+  }
 
   hints(): Hint[] {
-    const g = this.gesture;
-    if (g && g.for !== 'drop') return shapingHints(g.for === 'close');
-    if (this.pointer() === 'refuse') return refusedHints;
-    if (!this.current()) return startHints;
-    return nextHints[this.at ? this.targetOf(this.at) : 'place'];
+    if (this.refuses()) return penHints.refused;
+    const current = this.current();
+    return penHints.for(this.gesture, this.at && this.target(this.at), current, this.at);
   }
 }

@@ -194,15 +194,7 @@ describe('pull ink', () => {
         { x: 250, y: bottom },
       ])
         hand.move(p, { alt });
-      hand.tool.release({
-        page: { x: 250, y: top },
-        screen: { x: 250, y: top },
-        shift: false,
-        alt,
-        space: false,
-        pressure: 0,
-        kind: 'mouse',
-      });
+      hand.release({ x: 250, y: top }, { alt });
     };
     around(60, 240);
     expect(dropped()).toEqual(['a', 'b']);

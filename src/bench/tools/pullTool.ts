@@ -1,11 +1,7 @@
-import type { Line, Point } from '@/core';
-import { isWithin } from '@/core/assist/pulledLines';
-import { cubicsOf } from '@/core/drawing/run';
-import { evaluate, polygonLength } from '@/core/geometry/cubic';
-import { hullBox } from '@/core/geometry/bounds';
-import { boxesMeet, boxHolds, boxOfPoints } from '@/core/geometry/box';
-import { paintSkeleton } from '../canvas/marks';
-import { toPage, toScreen, type View } from '../state/view';
+import type { Point } from '@/core';
+import { figureRegion, touchesRegion } from '@/core/drawing/region';
+import { paintLasso, paintSkeleton } from '../canvas/marks';
+import { toPage, type View } from '../state/view';
 import { workedOn } from './pictureTool';
 import type { HandEvent, Hint, PointerShape, Reach, Tool } from './tool';
 
@@ -37,8 +33,8 @@ export class PullTool implements Tool {
     const lasso = this.lasso;
     this.lasso = [];
     if (pulled && lasso.length > 0) {
-      const around = lasso.length > 2 ? lasso : this.spotAround(e.screen, view);
-      const found = pulled.lines.filter((l) => touchesWithin(l, around)).map((l) => l.id);
+      const around = figureRegion(lasso.length > 2 ? lasso : this.spotAround(e.screen, view));
+      const found = pulled.lines.filter((l) => touchesRegion(l, around)).map((l) => l.id);
       const dropped = new Set(pulled.dropped);
       for (const id of found)
         if (e.alt) dropped.delete(id);
@@ -80,18 +76,7 @@ export class PullTool implements Tool {
       const isDropped = pulled.dropped.has(line.id);
       paintSkeleton(ctx, view, line, isDropped ? DROPPED : KEPT, isDropped ? 1 : 2);
     }
-    if (this.lasso.length < 2) return;
-    ctx.save();
-    ctx.beginPath();
-    this.lasso.map((p) => toScreen(view, p)).forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
-    ctx.closePath();
-    ctx.fillStyle = 'rgba(244,194,13,0.16)';
-    ctx.fill();
-    ctx.setLineDash([5, 4]);
-    ctx.strokeStyle = '#27241d';
-    ctx.lineWidth = 1;
-    ctx.stroke();
-    ctx.restore();
+    paintLasso(ctx, view, this.lasso);
   }
 
   pointer(): PointerShape {
@@ -109,20 +94,4 @@ export class PullTool implements Tool {
       { keys: 'Lay them on the page', what: 'makes them lines like any other' },
     ];
   }
-}
-
-/** Whether any part of a line lies within a closed figure; looked at every two page units. */
-function touchesWithin(line: Line, figure: readonly Point[]): boolean {
-  const box = boxOfPoints(figure);
-  return line.runs.some((run) =>
-    cubicsOf(run).some((c) => {
-      if (!boxesMeet(hullBox(c), box)) return false;
-      const n = Math.max(8, Math.ceil(polygonLength(c) / 2));
-      for (let i = 0; i <= n; i++) {
-        const p = evaluate(c, i / n);
-        if (boxHolds(box, p) && isWithin(p, figure)) return true;
-      }
-      return false;
-    }),
-  );
 }

@@ -1,5 +1,7 @@
 import type { StageId, ToolId } from '../state/store';
+import { BendTool } from './bendTool';
 import { NodesTool } from './nodesTool';
+import { PencilTool } from './pencilTool';
 import { PenTool } from './penTool';
 import { PlaceTool } from './placeTool';
 import { CornersTool } from './cornersTool';
@@ -7,6 +9,7 @@ import { CropTool } from './cropTool';
 import { PartTool } from './partTool';
 import { PullTool } from './pullTool';
 import { SelectTool } from './selectTool';
+import { ShapeTool } from './shapeTool';
 import type { Reach, Tool } from './tool';
 
 /** Every tool: its name on its tile, the stages it is at hand in, and how it is made. */
@@ -17,6 +20,9 @@ export const toolRegistry: Record<ToolId, { label: string; stages: StageId[]; ma
   part: { label: 'Part', stages: ['prepare'], make: (r) => new PartTool(r) },
   pull: { label: 'Pull ink', stages: ['prepare'], make: (r) => new PullTool(r) },
   pen: { label: 'Pen', stages: ['trace'], make: (r) => new PenTool(r) },
+  pencil: { label: 'Pencil', stages: ['trace'], make: (r) => new PencilTool(r) },
+  bend: { label: 'Bend', stages: ['trace', 'refine'], make: (r) => new BendTool(r) },
+  shape: { label: 'Shape', stages: ['trace'], make: (r) => new ShapeTool(r) },
   select: { label: 'Select', stages: ['trace', 'refine', 'ink', 'deliver'], make: (r) => new SelectTool(r) },
   nodes: { label: 'Nodes', stages: ['trace', 'refine'], make: (r) => new NodesTool(r) },
 };

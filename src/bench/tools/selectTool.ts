@@ -1,10 +1,13 @@
+import { withGroup } from '@/core/change/arrangeEdits';
 import { moveLines, removeLines } from '@/core/change/lineEdits';
 import { findLine } from '@/core/drawing/find';
+import { boxRegion, figureRegion, type Region } from '@/core/drawing/region';
 import { skeletonBox } from '@/core/drawing/run';
 import { snapOfBox } from '@/core/drawing/snap';
 import { boxOfPoints, emptyBox, joinBoxes, movedBox } from '@/core/geometry/box';
 import { add, distance, snapDirection, subtract, type Box, type Point } from '@/core/geometry/point';
-import { paintMarquee, paintSkeleton } from '../canvas/marks';
+import { paintLasso, paintMarquee, paintSkeleton } from '../canvas/marks';
+import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { arrowOffset } from './nudge';
@@ -25,12 +28,14 @@ type Gesture = {
   from: HandEvent;
   to: HandEvent;
   moved: boolean;
+  /** What a click chooses on its release: one of several that are chosen might be about to be dragged with the others. */
   releaseOnly: string | null;
+  lasso: Point[];
   /** Around what is moved, as it was. */
   box?: Box;
 };
 
-/** Select: whole lines; choose, move, nudge, delete. */
+/** Select: whole lines, and groups as one; choose, move, nudge, delete. A double-click enters a group. */
 export class SelectTool implements Tool {
   private gesture: Gesture | null = null;
   private at: HandEvent | null = null;
@@ -42,25 +47,56 @@ export class SelectTool implements Tool {
   }
 
   private under(e: HandEvent): string | null {
-    const hit = this.reach.picking.under(
-      this.bench.getState().drawing,
-      e.page,
-      gripFor(e, LINE_GRIP) * this.reach.unit(),
-    );
-    return hit?.line.id ?? null;
+    const reach = gripFor(e, LINE_GRIP) * this.reach.unit();
+    return this.reach.picking.under(this.bench.getState().drawing, e.page, reach)?.line.id ?? null;
+  }
+
+  /** The lines that come with one: those of its group, unless that is entered. */
+  private group(id: string): string[] {
+    const { drawing, within } = this.bench.getState();
+    return withGroup(drawing, id, within);
+  }
+
+  /** Leaves the groups that a line is not in. */
+  private stepOut(id: string | null): void {
+    const { drawing, within } = this.bench.getState();
+    const groups = (id !== null && findLine(drawing, id)?.line.groups) || [];
+    const kept = within.filter((_, i) => within.slice(0, i + 1).every((h, k) => groups[k] === h));
+    if (kept.length !== within.length) this.bench.setState({ within: kept });
   }
 
   press(e: HandEvent): void {
     const { lines } = this.bench.getState();
-    const id = this.under(e);
-    const gesture = { from: e, to: e, moved: false, releaseOnly: null };
+    const id = e.alt ? this.nextUnder(e) : this.under(e);
+    const gesture = { from: e, to: e, moved: false, releaseOnly: null, lasso: [e.page] };
     if (id === null) this.gesture = { for: 'marquee', ...gesture };
     else {
+      this.stepOut(id);
+      const group = this.group(id);
       const isChosen = lines.has(id);
-      if (e.shift) this.bench.choose(isChosen ? [...lines].filter((l) => l !== id) : [...lines, id]);
-      else if (!isChosen) this.bench.choose([id]);
-      this.gesture = { for: 'lines', ...gesture, releaseOnly: isChosen && !e.shift ? id : null };
+      if (e.shift) this.bench.choose(isChosen ? [...lines].filter((l) => !group.includes(l)) : [...lines, ...group]);
+      else if (!isChosen || e.alt) this.bench.choose(group);
+      this.gesture = { for: 'lines', ...gesture, releaseOnly: isChosen && !e.shift && !e.alt ? id : null };
     }
+    this.reach.repaint();
+  }
+
+  /** Of all that lies under the hand, what comes after what is chosen. */
+  private nextUnder(e: HandEvent): string | null {
+    const { drawing, lines } = this.bench.getState();
+    const all = this.reach.picking.allUnder(drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
+    const now = all.findLastIndex((id) => lines.has(id));
+    return all.length === 0 ? null : all[(now + 1) % all.length];
+  }
+
+  twice(e: HandEvent): void {
+    const id = this.under(e);
+    const { drawing, within } = this.bench.getState();
+    const group = id === null ? undefined : findLine(drawing, id)?.line.groups?.[within.length];
+    if (id === null || !group) return;
+    this.bench.setState({ within: [...within, group] });
+    this.bench.choose(this.group(id));
+    if (this.gesture) this.gesture.releaseOnly = null;
     this.reach.repaint();
   }
 
@@ -72,6 +108,7 @@ export class SelectTool implements Tool {
     g.moved = true;
     g.to = e;
     if (g.for === 'lines') this.bench.show(this.moved(g, e));
+    else g.lasso.push(...e.trail.map((p) => p.page));
     this.reach.repaint();
   }
 
@@ -95,15 +132,33 @@ export class SelectTool implements Tool {
     const g = this.gesture;
     this.gesture = null;
     if (!g) return;
-    const { drawing, lines } = this.bench.getState();
+    const { lines } = this.bench.getState();
     if (g.for === 'lines') {
       if (g.moved) this.bench.commit(this.moved(g, e));
-      else if (g.releaseOnly) this.bench.choose([g.releaseOnly]);
-    } else if (g.moved) {
-      const found = this.reach.picking.touching(drawing, boxOfPoints([g.from.page, e.page]));
-      this.bench.choose(e.shift ? [...lines, ...found] : found);
-    } else if (!e.shift) this.bench.choose([]);
+      else if (g.releaseOnly) this.bench.choose(this.group(g.releaseOnly));
+    } else if (g.moved) this.chooseIn(this.regionOf(g, e), e.shift);
+    else if (!e.shift) {
+      this.stepOut(null);
+      if (lines.size > 0) this.bench.choose([]);
+    }
     this.reach.repaint();
+  }
+
+  private regionOf(g: Gesture, e: HandEvent): Region {
+    const isLasso = preferences.getState().marquee === 'lasso' && g.lasso.length > 2;
+    return isLasso ? figureRegion(g.lasso) : boxRegion(boxOfPoints([g.from.page, e.page]));
+  }
+
+  /** Chooses what is in a region; with Shift, adds it to what is chosen, or takes it away if all of it was. */
+  private chooseIn(region: Region, shift: boolean): void {
+    const { drawing, lines, within } = this.bench.getState();
+    const found = this.reach.picking
+      .inRegion(drawing, region, preferences.getState().enclosing)
+      .filter((id) => within.every((g, i) => findLine(drawing, id)?.line.groups?.[i] === g))
+      .flatMap((id) => this.group(id));
+    const takesAway = shift && found.length > 0 && found.every((id) => lines.has(id));
+    const gone = new Set(found);
+    this.bench.choose(takesAway ? [...lines].filter((id) => !gone.has(id)) : shift ? [...lines, ...found] : found);
   }
 
   hover(e: HandEvent | null): void {
@@ -112,15 +167,22 @@ export class SelectTool implements Tool {
   }
 
   key(key: string, e: { shift: boolean }): boolean {
-    const { drawing, lines } = this.bench.getState();
+    const { drawing, lines, within } = this.bench.getState();
+    if (key === 'Escape' && this.gesture) {
+      this.cancel();
+      return true;
+    }
+    if (key === 'Escape' && within.length > 0) {
+      this.bench.setState({ within: within.slice(0, -1) });
+      this.bench.choose([...lines].flatMap((id) => this.group(id)));
+      return true;
+    }
     if (lines.size === 0) return false;
     const by = arrowOffset(key, e.shift);
     if (by) this.bench.commit(moveLines(drawing, lines, by));
     else if (key === 'Delete' || key === 'Backspace') this.bench.commit(removeLines(drawing, lines));
-    else if (key === 'Escape') {
-      if (this.gesture) this.cancel();
-      else this.bench.choose([]);
-    } else return false;
+    else if (key === 'Escape') this.bench.choose([]);
+    else return false;
     return true;
   }
 
@@ -130,7 +192,10 @@ export class SelectTool implements Tool {
     this.reach.repaint();
   }
 
-  finish = (): void => this.cancel();
+  finish(): void {
+    this.cancel();
+    if (this.bench.getState().within.length > 0) this.bench.setState({ within: [] });
+  }
 
   pointer(): PointerShape {
     if (this.gesture?.for === 'lines') return 'move';
@@ -141,30 +206,39 @@ export class SelectTool implements Tool {
     const s = this.bench.getState();
     const shown = shownDrawing(s);
     const hovered = this.at && !this.gesture ? this.under(this.at) : null;
-    for (const id of new Set([...s.lines, ...(hovered ? [hovered] : [])])) {
+    for (const id of new Set([...s.lines, ...(hovered ? this.group(hovered) : [])])) {
       const found = findLine(shown, id);
       if (found) paintSkeleton(ctx, view, found.line, found.sheet.tag, s.lines.has(id) ? 1.8 : 1);
     }
-    if (this.gesture?.for === 'marquee' && this.gesture.moved) {
-      paintMarquee(ctx, toScreen(view, this.gesture.from.page), this.gesture.to.screen);
-    }
+    const g = this.gesture;
+    if (g?.for !== 'marquee' || !g.moved) return;
+    if (preferences.getState().marquee === 'lasso') paintLasso(ctx, view, g.lasso);
+    else paintMarquee(ctx, toScreen(view, g.from.page), g.to.screen);
   }
 
   hints(): Hint[] {
-    const { lines } = this.bench.getState();
+    const { lines, within, drawing } = this.bench.getState();
     if (this.gesture?.for === 'lines')
       return [
         { keys: 'Shift', what: 'hold to 15° steps' },
         { keys: 'Escape', what: 'leave it as it was' },
       ];
+    const { marquee, enclosing } = preferences.getState();
     const choose: Hint[] = [
       { keys: 'click a line', what: 'choose it' },
-      { keys: 'drag a box', what: 'choose what it touches' },
+      {
+        keys: marquee === 'lasso' ? 'draw around lines' : 'drag a box',
+        what: enclosing ? 'choose what lies in it whole' : 'choose what it touches',
+      },
     ];
     if (lines.size === 0) return [...choose, { keys: 'Space drag', what: 'pan' }, { keys: 'wheel', what: 'zoom' }];
+    const inGroup = [...lines].some((id) => findLine(drawing, id)?.line.groups?.[within.length]);
     return [
       { keys: 'drag', what: lines.size === 1 ? 'move it' : `move ${lines.size} lines` },
       { keys: 'Shift click', what: 'add or take away' },
+      { keys: 'Alt click', what: 'what lies beneath' },
+      ...(inGroup ? [{ keys: 'double-click', what: 'enter the group' }] : []),
+      ...(within.length > 0 ? [{ keys: 'Escape', what: 'leave the group' }] : []),
       { keys: 'arrows', what: 'nudge' },
       { keys: 'Delete', what: lines.size === 1 ? 'delete it' : 'delete them' },
     ];

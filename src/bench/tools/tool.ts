@@ -3,20 +3,44 @@ import type { Picking } from '../canvas/picking';
 import type { Bench } from '../state/store';
 import type { View } from '../state/view';
 
+/** A place that the hand went through: page units, and the pen's pressure (0…1). */
+export type Passed = { readonly page: Point; readonly pressure: number };
+
 /** Where the hand is and what it holds. `page` is in page units, `screen` in CSS px of the canvas. */
 export type HandEvent = {
   readonly page: Point;
   readonly screen: Point;
   readonly shift: boolean;
   readonly alt: boolean;
+  /** Ctrl, or ⌘. */
+  readonly mod: boolean;
   readonly space: boolean;
   readonly pressure: number;
   readonly kind: 'mouse' | 'pen' | 'touch';
+  /** All places since the last event, this one the last: the hand is seen more often than the screen is drawn. */
+  readonly trail: readonly Passed[];
+  /** Where the hand is likely to be by the next frame. */
+  readonly ahead: readonly Point[];
 };
 
 /** What a press would do here; each has a pointer of its own. */
 export type PointerShape =
-  'arrow' | 'over line' | 'over node' | 'pen start' | 'pen add' | 'pen close' | 'pen drop' | 'refuse' | 'move';
+  | 'arrow'
+  | 'over line'
+  | 'over node'
+  | 'pen start'
+  | 'pen add'
+  | 'pen close'
+  | 'pen drop'
+  | 'pen join'
+  | 'pen touch'
+  | 'pen node in'
+  | 'pen node out'
+  | 'pencil'
+  | 'bend'
+  | 'shape'
+  | 'refuse'
+  | 'move';
 
 /** One thing the hand can do now: what it does with hand or key, and what comes of it. */
 export type Hint = { readonly keys: string; readonly what: string };
@@ -53,6 +77,8 @@ export interface Tool {
   hints(): Hint[];
   /** The tool is taken in hand. */
   begin?(): void;
+  /** A press that follows another at once, at the same place. */
+  twice?(e: HandEvent): void;
   /** What the page shows while the tool is in hand, where that is not the drawing as it is. */
   shows?(drawing: Drawing): Drawing;
 }

@@ -4,7 +4,8 @@ import { cubicsOf } from '../drawing/run';
 import { firstStyle, plainPage } from '../drawing/schema';
 import { fitCurve, type Cubic, type PulledRun } from '..';
 import { stroke } from '../test/strokes';
-import { isWithin, linesFromPulled } from './pulledLines';
+import { isWithin } from '../geometry/polygon';
+import { linesFromPulled } from './pulledLines';
 
 const page = plainPage({ width: 400, height: 300, unit: 'px', dpi: 96, ground: null });
 /** 800 x 600 px on 400 x 300 units: half a unit a pixel. */

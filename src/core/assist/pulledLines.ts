@@ -3,6 +3,7 @@ import { sharesToPage } from '../drawing/placement';
 import type { Line, Reference, Style } from '../drawing/schema';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
+import { isWithin } from '../geometry/polygon';
 import { signedArea } from '../raster/contours';
 import type { PulledRun } from './pullInk';
 
@@ -53,14 +54,4 @@ function shapes(outlines: readonly PulledRun[]): PulledRun[][] {
     if (around) result.get(around)!.push(hole.run);
   }
   return [...result.values()];
-}
-
-/** Whether a place lies within a closed figure, by the crossings of a ray to the right (even-odd rule). */
-export function isWithin(p: Point, figure: readonly Point[]): boolean {
-  let within = false;
-  figure.forEach((a, i) => {
-    const b = figure[(i + 1) % figure.length];
-    if (a.y > p.y !== b.y > p.y && p.x < a.x + ((p.y - a.y) / (b.y - a.y)) * (b.x - a.x)) within = !within;
-  });
-  return within;
 }

@@ -113,16 +113,15 @@ describe('joining ends', () => {
     expect(joinEnds(d, end('a'), end('gone')).steps).toEqual([]);
   });
 
-  it('lays a drawn joint where the ends meet', () => {
+  it('can join by a curve that is drawn', () => {
     const d = drawingOf(a, b);
-    const joint = at(30, 0, { in: { x: -5, y: -5 }, out: { x: 4, y: 2 } });
-    const [joined] = linesOf(after(d, joinEnds(d, end('a'), end('b', true), joint)));
-    expect(joined.runs[0].nodes[2]).toEqual(at(40, 0));
-    expect(places(joined.runs[0])).toEqual([
-      [0, 0],
-      [30, 0],
-      [40, 0],
-    ]);
+    const from = at(10, 0, { in: { x: -3, y: 1 }, out: { x: 5, y: -5 } });
+    const to = at(30, 0, { in: { x: -5, y: -5 }, out: { x: 4, y: 2 } });
+    const [joined] = linesOf(after(d, joinEnds(d, end('a'), end('b', true), { from, to })));
+    expect(joined.runs[0].nodes.slice(1, 3)).toEqual([from, to]);
+    // A line closed so keeps all its nodes.
+    const self = after(d, joinEnds(d, end('b'), end('b', true), { from: at(40, 0, { out: { x: 1, y: 9 } }), to }));
+    expect(linesOf(self)[1].runs[0]).toMatchObject({ closed: true, nodes: [to, { out: { x: 1, y: 9 } }] });
   });
 
   it('carries a line on from either end', () => {

@@ -9,6 +9,9 @@ import { removeLines, reshapeLines } from './lineEdits';
 /** Names an open end: its line, which of the line's runs, and whether it is where that run starts. */
 export type End = { readonly line: string; readonly run: number; readonly atStart: boolean };
 
+/** A join by a curve: the end that it leaves and the one that it comes to, as they are met when drawing on. */
+export type DrawnJoin = { readonly from: Node; readonly to: Node };
+
 /** Ends nearer than this are one place, in page units. */
 const SAME_PLACE = 1e-6;
 
@@ -20,19 +23,18 @@ export const towards = (run: Run, end: Pick<End, 'atStart'>): readonly Node[] =>
 
 /**
  * Two open ends joined: of one run, it closes; of two, they become one, in the style and the place of the first.
- * `joint` is the node where they meet; without it, ends in the same place become one node, others are joined by a
- * straight segment.
+ * Ends in the same place become one node, others are joined by a straight segment, or by the curve that is `drawn`.
  */
-export function joinEnds(d: Drawing, a: End, b: End, joint?: Node, label = 'Join'): Edit {
+export function joinEnds(d: Drawing, a: End, b: End, drawn?: DrawnJoin, label = 'Join'): Edit {
   const [first, second] = [runOf(d, a), runOf(d, b)];
   const line = findLine(d, a.line)?.line;
   if (!line || !first || !second || first.closed || second.closed) return edit(label);
   if (a.line === b.line && a.run === b.run) {
     if (a.atStart === b.atStart || first.nodes.length < 2) return edit(label);
-    const runs = line.runs.map((r, i) => (i === a.run ? closedUp(first, joint) : r));
+    const runs = line.runs.map((r, i) => (i === a.run ? closedUp(towards(first, a), drawn, a.atStart) : r));
     return reshapeLines(d, new Map([[line.id, runs]]), label);
   }
-  const one = meeting(towards(first, a), reversedNodes(towards(second, b)), joint);
+  const one = meeting(towards(first, a), reversedNodes(towards(second, b)), drawn);
   const merged: Run = { closed: false, nodes: a.atStart ? reversedNodes(one) : one };
   const rest = (l: Line): Run[] =>
     l.runs.flatMap((r, i) => {
@@ -51,22 +53,19 @@ export function joinEnds(d: Drawing, a: End, b: End, joint?: Node, label = 'Join
 }
 
 /** A run of nodes that ends where another begins. */
-function meeting(before: readonly Node[], after: readonly Node[], joint?: Node): Node[] {
+function meeting(before: readonly Node[], after: readonly Node[], drawn?: DrawnJoin): Node[] {
   const [last, first] = [before.at(-1)!, after[0]];
-  if (joint) return [...before.slice(0, -1), joint, ...after.slice(1)];
+  if (drawn) return [...before.slice(0, -1), drawn.from, drawn.to, ...after.slice(1)];
   if (distance(last.point, first.point) > SAME_PLACE)
     return [...before.slice(0, -1), { ...last, out: null }, { ...first, in: null }, ...after.slice(1)];
   return [...before.slice(0, -1), jointOf(last, first), ...after.slice(1)];
 }
 
-function closedUp(run: Run, joint?: Node): Run {
-  const [first, last] = [run.nodes[0], run.nodes.at(-1)!];
-  if (!joint && distance(first.point, last.point) > SAME_PLACE)
-    return reflowed({
-      closed: true,
-      nodes: [{ ...first, in: null }, ...run.nodes.slice(1, -1), { ...last, out: null }],
-    });
-  return reflowed({ closed: true, nodes: [joint ?? jointOf(last, first), ...run.nodes.slice(1, -1)] });
+function closedUp(nodes: readonly Node[], drawn: DrawnJoin | undefined, turned: boolean): Run {
+  const ring = meeting(nodes, [nodes[0]], drawn);
+  // The last is the first again, and takes its place.
+  const around = [ring.at(-1)!, ...ring.slice(1, -1)];
+  return reflowed({ closed: true, nodes: turned ? reversedNodes(around) : around });
 }
 
 /** One node in place of two: smooth where the handles lie in one line. */

@@ -96,6 +96,16 @@ describe('against brute force, on 400 seeded cubics with every degenerate family
   });
 });
 
+test('nearest place on straight cubics that stand still at their ends, for points on them', () => {
+  fc.assert(
+    fc.property(anyPoint, anyPoint, parameter, (p, q, t) => {
+      const straight: Cubic = [p, p, q, q];
+      expect(nearestOnCubic(straight, cubicAt(straight, t)).distance).toBeLessThan(1e-4);
+    }),
+    { numRuns: 2000 },
+  );
+});
+
 test('nearest point from the centre of a near-circle, where all of the curve is as far', () => {
   const k = 0.5522847498;
   const arc: Cubic = [point(100, 0), point(100, 100 * k), point(100 * k, 100), point(0, 100)];

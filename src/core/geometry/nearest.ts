@@ -41,9 +41,12 @@ export function nearestOnCubic(c: Cubic, p: Point): Nearest {
       consider((from + to) / 2);
       return;
     }
-    const changes = signChanges(slope, 1e-15 * steepest);
+    const zero = 1e-15 * steepest;
+    const changes = signChanges(slope, zero);
     if (changes === 0) return;
-    if (changes === 1 && slope[0] * slope[5] < 0) {
+    // Where the curve stands still at an end, the slope there is nothing but rounding, and its sign says nothing.
+    const endsAreClear = Math.abs(slope[0]) > zero && Math.abs(slope[5]) > zero;
+    if (changes === 1 && endsAreClear && slope[0] * slope[5] < 0) {
       // A single stationary place; a falling slope makes it a maximum, whose neighbours are seen elsewhere.
       if (slope[0] < 0) consider(from + width * bracketedRoot(slope));
       return;

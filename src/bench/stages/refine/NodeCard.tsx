@@ -2,6 +2,8 @@
 
 import type { NodeKind } from '@/core';
 import { changeKind, moveNodes, nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
+import { canRound, roundCorners } from '@/core/change/roundEdits';
+import { findLine } from '@/core/drawing/find';
 import { nodeKinds } from '@/core/drawing/schema';
 import { LengthField } from '@/ui/LengthField';
 import { kindIcons } from '@/ui/toolIcons';
@@ -17,6 +19,11 @@ export function NodeCard() {
   const nodes = refs.flatMap((r) => nodeAt(drawing, r) ?? []);
   if (nodes.length === 0) return null;
   const kinds = new Set(nodes.map((n) => n.kind));
+  const corners = refs.filter((r) => {
+    const run = findLine(drawing, r.line)?.line.runs[r.run];
+    return run && r.node < run.nodes.length && canRound(run, r.node);
+  });
+  const radii = new Set(corners.map((r) => nodeAt(drawing, r)?.radius ?? 0));
   const only = nodes.length === 1 ? nodes[0] : null;
   const moveTo = (axis: 'x' | 'y', px: number): void => {
     if (!only) return;
@@ -46,6 +53,20 @@ export function NodeCard() {
             unit={drawing.page.unit}
             disabled={reading}
             onCommit={(v) => moveTo('y', v)}
+          />
+        </div>
+      )}
+      {corners.length > 0 && (
+        <div className="fields">
+          <span className="option-label">Rounding</span>
+          <LengthField
+            label="Radius of the corners"
+            value={radii.size === 1 ? [...radii][0] : null}
+            unit={drawing.page.unit}
+            min={0}
+            max={100_000}
+            disabled={reading}
+            onCommit={(r) => bench.commit(roundCorners(bench.getState().drawing, corners, r))}
           />
         </div>
       )}

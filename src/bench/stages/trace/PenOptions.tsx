@@ -1,39 +1,42 @@
 'use client';
 
-import { styleSheet } from '@/core/change/lineEdits';
-import { sheetOf } from '@/core/drawing/find';
-import { ColourField } from '@/ui/ColourField';
-import { LengthField } from '@/ui/LengthField';
-import { useBench, useBenchState } from '../../benchContext';
+import { Chip } from '@/ui/Chip';
+import { usePreference } from '../../benchContext';
+import { prefer } from '../../state/preferences';
+import { NextStyle } from './NextStyle';
 
-/** What the next line on this sheet looks like. */
+/** The pen: what the next line looks like, and how it is laid. */
 export function PenOptions() {
-  const bench = useBench();
-  const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
-  const reading = useBenchState((s) => s.reading);
-  if (!sheet) return null;
-  const set = (style: Parameters<typeof styleSheet>[2], label: string): void =>
-    void bench.commit(styleSheet(bench.getState().drawing, sheet.id, style, label));
+  const straightFirst = usePreference('straightFirst');
+  const figures = usePreference('figures');
   return (
     <>
-      <span className="option-label">
-        Next line on <b>{sheet.name}</b>
-      </span>
-      <LengthField
-        label="Width of the next line"
-        value={sheet.style.width}
-        unit="pt"
-        min={0}
-        max={2000}
-        disabled={reading}
-        onCommit={(width) => set({ width }, 'Set next width')}
-      />
-      <ColourField
-        label="Colour of the next line"
-        value={sheet.style.colour}
-        disabled={reading}
-        onCommit={(colour) => set({ colour }, 'Set next colour')}
-      />
+      <NextStyle />
+      <Chip
+        on={straightFirst}
+        title="Straight segments only; bend them afterwards"
+        onToggle={(on) => prefer({ straightFirst: on })}
+      >
+        straight first
+      </Chip>
+      <SnapChip />
+      <Chip on={figures} title="Length, angle and nodes beside the pointer" onToggle={(on) => prefer({ figures: on })}>
+        figures
+      </Chip>
     </>
+  );
+}
+
+/** Whether new nodes are drawn to other lines. */
+export function SnapChip() {
+  const snapLines = usePreference('snapLines');
+  return (
+    <Chip
+      on={snapLines}
+      title="Ends and nodes are drawn to other lines (Ctrl held: not)"
+      onToggle={(on) => prefer({ snapLines: on })}
+    >
+      keep to lines
+    </Chip>
   );
 }

@@ -1,13 +1,18 @@
 'use client';
 
+import { Button } from 'antd';
 import { nodeCount, sheetOf } from '@/core/drawing/find';
 import { formatNumber } from '@/ui/format';
-import { useBenchState } from '../../benchContext';
+import { useBench, useBenchState, usePreference } from '../../benchContext';
+import { startWalk } from '../../panels/WalkCard';
 import { Row } from '../refine/LineCard';
 
 /** What is on the sheet being worked on, while nothing is chosen. */
 export function SheetFigures() {
   const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
+  const bench = useBench();
+  const walk = usePreference('walk');
+  const reading = useBenchState((s) => s.reading);
   const total = useBenchState((s) => s.drawing.sheets.reduce((n, x) => n + x.lines.length, 0));
   if (!sheet) return <p className="empty">No sheet is chosen.</p>;
   return (
@@ -16,9 +21,16 @@ export function SheetFigures() {
       <Row what="Nodes here" figure={formatNumber(sheet.lines.reduce((n, l) => n + nodeCount(l), 0))} />
       <Row what="Lines in the drawing" figure={formatNumber(total)} />
       {sheet.lines.length === 0 && (
-        <p className="empty">
-          Nothing on this sheet yet. Take the pen and click at each turn of the line, or press and drag for curves.
-        </p>
+        <>
+          <p className="empty">
+            Nothing on this sheet yet. Take the pen and click at each turn of the line, or press and drag for curves.
+          </p>
+          {walk === null && !reading && (
+            <Button size="small" onClick={() => startWalk(bench)}>
+              Show me a first trace
+            </Button>
+          )}
+        </>
       )}
     </div>
   );

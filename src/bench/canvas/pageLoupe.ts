@@ -1,0 +1,100 @@
+import type { Drawing, Point } from '@/core';
+import { boxesMeet } from '@/core/geometry/box';
+import { lineBox } from '@/core/drawing/run';
+import { paintLine, type Looks } from '@/workers/paintLine';
+import { toPage, type Size, type View } from '../state/view';
+import { paintReferences } from './pageGround';
+import type { PictureStore } from './pictures';
+
+const RADIUS = 92;
+/** From the pointer to the rim. */
+const APART = 26;
+
+export type LoupeScene = {
+  drawing: Drawing;
+  looks: Looks;
+  solo: string | null;
+  /** Without the reference. */
+  peek: boolean;
+  pictures: PictureStore;
+  /** Paints the tool's marks for a view. */
+  marks: (ctx: CanvasRenderingContext2D, view: View) => void;
+};
+
+/**
+ * The loupe at the pointer: reference, lines and marks around it, `times` as large. It stands above and to the side that
+ * the drawing hand leaves free, and gives way at the window's edges. The context is in CSS px.
+ */
+export function paintPageLoupe(
+  ctx: CanvasRenderingContext2D,
+  view: View,
+  window: Size,
+  ratio: number,
+  pointer: Point,
+  times: number,
+  leftHanded: boolean,
+  scene: LoupeScene,
+): void {
+  const middle = loupeMiddle(pointer, window, leftHanded);
+  const at = toPage(view, pointer);
+  const scale = view.scale * times;
+  const inside: View = { scale, x: middle.x - at.x * scale, y: middle.y - at.y * scale };
+  const rim = new Path2D();
+  rim.arc(middle.x, middle.y, RADIUS, 0, Math.PI * 2);
+  ctx.save();
+  ctx.fillStyle = scene.drawing.page.ground ?? '#fffefb';
+  ctx.fill(rim);
+  ctx.save();
+  ctx.clip(rim);
+  ctx.save();
+  ctx.setTransform(1, 0, 0, 1, 0, 0);
+  if (!scene.peek)
+    paintReferences(ctx, scene.drawing, inside, window, ratio, scene.pictures, { still: true, moving: false });
+  ctx.setTransform(scale * ratio, 0, 0, scale * ratio, inside.x * ratio, inside.y * ratio);
+  const reach = RADIUS / scale;
+  const seen = { minX: at.x - reach, minY: at.y - reach, maxX: at.x + reach, maxY: at.y + reach };
+  for (const sheet of scene.drawing.sheets) {
+    if (!sheet.visible || (scene.solo !== null && sheet.id !== scene.solo)) continue;
+    for (const line of sheet.lines)
+      if (boxesMeet(lineBox(line), seen)) paintLine(ctx, line, scale * ratio, scene.looks, sheet.tag);
+  }
+  ctx.restore();
+  scene.marks(ctx, inside);
+  ctx.restore();
+  ctx.strokeStyle = '#27241d';
+  ctx.lineWidth = 1.5;
+  ctx.stroke(rim);
+  paintCross(ctx, middle);
+  ctx.fillStyle = '#27241d';
+  ctx.font = '11px "Figtree Variable", sans-serif';
+  ctx.textAlign = 'center';
+  ctx.fillText(`${times}×`, middle.x, middle.y + RADIUS - 8);
+  ctx.restore();
+}
+
+/** Where the loupe stands, CSS px. */
+export function loupeMiddle(pointer: Point, window: Size, leftHanded: boolean): Point {
+  const off = RADIUS + APART;
+  const fits = (side: number): boolean =>
+    pointer.x + side * off - RADIUS > 0 && pointer.x + side * off + RADIUS < window.width;
+  const free = leftHanded ? 1 : -1;
+  const side = fits(free) ? free : -free;
+  const above = pointer.y - off - RADIUS > -RADIUS / 2;
+  const y = above ? pointer.y - off * 0.7 : pointer.y + off * 0.7;
+  return { x: pointer.x + side * off, y: Math.max(RADIUS + 4, Math.min(window.height - RADIUS - 4, y)) };
+}
+
+function paintCross(ctx: CanvasRenderingContext2D, at: Point): void {
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  for (const [x, y] of [
+    [1, 0],
+    [-1, 0],
+    [0, 1],
+    [0, -1],
+  ]) {
+    ctx.moveTo(at.x + x * 5, at.y + y * 5);
+    ctx.lineTo(at.x + x * 14, at.y + y * 14);
+  }
+  ctx.stroke();
+}

@@ -1,0 +1,39 @@
+'use client';
+
+import { styleSheet } from '@/core/change/lineEdits';
+import { sheetOf } from '@/core/drawing/find';
+import { ColourField } from '@/ui/ColourField';
+import { LengthField } from '@/ui/LengthField';
+import { useBench, useBenchState } from '../../benchContext';
+
+/** What the next line on this sheet looks like. */
+export function NextStyle() {
+  const bench = useBench();
+  const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
+  const reading = useBenchState((s) => s.reading);
+  if (!sheet) return null;
+  const set = (style: Parameters<typeof styleSheet>[2], label: string): void =>
+    void bench.commit(styleSheet(bench.getState().drawing, sheet.id, style, label));
+  return (
+    <>
+      <span className="option-label next-on">
+        Next on <b>{sheet.name}</b>
+      </span>
+      <LengthField
+        label="Width of the next line"
+        value={sheet.style.width}
+        unit="pt"
+        min={0}
+        max={2000}
+        disabled={reading}
+        onCommit={(width) => set({ width }, 'Set next width')}
+      />
+      <ColourField
+        label="Colour of the next line"
+        value={sheet.style.colour}
+        disabled={reading}
+        onCommit={(colour) => set({ colour }, 'Set next colour')}
+      />
+    </>
+  );
+}

@@ -1,0 +1,127 @@
+import { createStore } from 'zustand/vanilla';
+import { createJSONStorage, persist, type StateStorage } from 'zustand/middleware';
+
+export const shapeKinds = ['rectangle', 'ellipse', 'polygon', 'star', 'arc', 'straight line'] as const;
+export type ShapeKind = (typeof shapeKinds)[number];
+
+/** How the shape tool draws: its kind and figures. Lengths in page units, angles in degrees. */
+export type ShapeFigures = {
+  kind: ShapeKind;
+  width: number;
+  height: number;
+  sides: number;
+  /** A star's inner radius as a share of its outer one. */
+  depth: number;
+  rounding: number;
+  from: number;
+  to: number;
+};
+
+/** By what lines are chosen alike; differences in page units of width, and of a colour's channels (0…255). */
+export type AlikeFigures = Record<'width' | 'colour' | 'fill' | 'sheet' | 'kind' | 'closed', boolean> & {
+  widthWithin: number;
+  colourWithin: number;
+};
+
+/** What a person has set for their own hand, in this browser, for all drawings. */
+export type Preferences = {
+  /** New nodes are drawn to the nodes and segments of other lines. */
+  snapLines: boolean;
+  /** The pen lays corners only, to be bent later. */
+  straightFirst: boolean;
+  /** Length, angle and node count beside the pen. */
+  figures: boolean;
+  /** How far a pencil line may leave the hand, in px of the screen. */
+  smoothing: number;
+  pressure: boolean;
+  shape: ShapeFigures;
+  alike: AlikeFigures;
+  marquee: 'box' | 'lasso';
+  /** A marquee chooses what lies in it as a whole, not all that it touches. */
+  enclosing: boolean;
+  /** Stroke widths grow with lines that are scaled. */
+  scaleWidths: boolean;
+  /** Lines are shown in the tag colours of their sheets. */
+  draft: boolean;
+  seeThrough: boolean;
+  bare: boolean;
+  loupe: boolean;
+  loupeTimes: number;
+  /** The pen follows the ink. */
+  follow: boolean;
+  /** Letters lie under the right hand: the left one holds the pen. */
+  mirrored: boolean;
+  /** Keys that were changed, by the name of what they do. */
+  keys: Record<string, string>;
+  /** The step of the first-trace walk-through; null when it is not under way. */
+  walk: number | null;
+};
+
+export const firstPreferences: Preferences = {
+  snapLines: true,
+  straightFirst: false,
+  figures: true,
+  smoothing: 2,
+  pressure: true,
+  shape: { kind: 'ellipse', width: 120, height: 80, sides: 5, depth: 0.45, rounding: 0, from: 0, to: 180 },
+  alike: {
+    width: true,
+    colour: true,
+    fill: false,
+    sheet: false,
+    kind: false,
+    closed: false,
+    widthWithin: 0.2,
+    colourWithin: 8,
+  },
+  marquee: 'box',
+  enclosing: false,
+  scaleWidths: true,
+  draft: false,
+  seeThrough: false,
+  bare: false,
+  loupe: false,
+  loupeTimes: 4,
+  follow: false,
+  mirrored: false,
+  keys: {},
+  walk: null,
+};
+
+/** The browser's storage where it lets itself be used; else this page's memory. */
+const memory = new Map<string, string>();
+const storage: StateStorage = {
+  getItem: (name) => attempt(() => localStorage.getItem(name)) ?? memory.get(name) ?? null,
+  setItem: (name, value) => {
+    memory.set(name, value);
+    attempt(() => localStorage.setItem(name, value));
+  },
+  removeItem: (name) => {
+    memory.delete(name);
+    attempt(() => localStorage.removeItem(name));
+  },
+};
+
+function attempt<T>(f: () => T): T | null {
+  try {
+    return f();
+  } catch {
+    return null;
+  }
+}
+
+export const preferences = createStore<Preferences>()(
+  persist(() => firstPreferences, {
+    name: 'yellow-quill-preferences',
+    version: 1,
+    storage: createJSONStorage<Preferences>(() => storage),
+    merge: (kept, first) => ({ ...first, ...(kept as Partial<Preferences>) }),
+  }),
+);
+
+export function prefer(some: Partial<Preferences>): void {
+  preferences.setState(some);
+}
+
+/** What is seen of the lines, for the painters. */
+export type Looks = Pick<Preferences, 'draft' | 'seeThrough' | 'bare'>;

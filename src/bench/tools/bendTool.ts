@@ -1,0 +1,124 @@
+import type { Point } from '@/core';
+import { bendSegment, type SegmentRef } from '@/core/change/bendEdits';
+import { findLine } from '@/core/drawing/find';
+import { cubicsOf } from '@/core/drawing/run';
+import { add, distance, subtract } from '@/core/geometry/point';
+import type { Hit } from '../canvas/picking';
+import { paintHandles, paintNode, paintSegment, paintSkeleton } from '../canvas/marks';
+import { shownDrawing } from '../state/store';
+import type { View } from '../state/view';
+import { CLICK, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+
+type Gesture = { ref: SegmentRef; t: number; from: HandEvent; offset: Point; moved: boolean; last: HandEvent };
+
+/** Bend: a segment taken anywhere and dragged runs through the pointer; a straight one as well. */
+export class BendTool implements Tool {
+  private gesture: Gesture | null = null;
+  private at: HandEvent | null = null;
+
+  constructor(private readonly reach: Reach) {}
+
+  private get bench() {
+    return this.reach.bench;
+  }
+
+  private under(e: HandEvent): Hit | null {
+    const reach = gripFor(e, LINE_GRIP) * this.reach.unit();
+    const hit = this.reach.picking.under(this.bench.getState().drawing, e.page, reach);
+    return hit && hit.line.runs[hit.run].nodes.length > 1 ? hit : null;
+  }
+
+  press(e: HandEvent): void {
+    const hit = this.under(e);
+    this.bench.choose(hit ? [hit.line.id] : []);
+    if (hit) {
+      const ref = { line: hit.line.id, run: hit.run, segment: hit.segment };
+      this.gesture = { ref, t: hit.t, from: e, offset: subtract(hit.point, e.page), moved: false, last: e };
+    }
+    this.reach.repaint();
+  }
+
+  private edit(g: Gesture) {
+    const to = add(g.last.page, g.offset);
+    return bendSegment(this.bench.getState().drawing, g.ref, g.t, to, g.last.shift);
+  }
+
+  move(e: HandEvent): void {
+    this.at = e;
+    const g = this.gesture;
+    if (!g) return;
+    g.last = e;
+    g.moved ||= distance(e.screen, g.from.screen) >= CLICK;
+    if (g.moved) this.bench.show(this.edit(g));
+    this.reach.repaint();
+  }
+
+  release(e: HandEvent): void {
+    const g = this.gesture;
+    this.gesture = null;
+    if (g?.moved) this.bench.commit(this.edit({ ...g, last: e }));
+    this.reach.repaint();
+  }
+
+  hover(e: HandEvent | null): void {
+    this.at = e;
+    this.reach.repaint();
+  }
+
+  key(key: string): boolean {
+    if (key !== 'Escape') return false;
+    if (this.gesture) this.cancel();
+    else if (this.bench.getState().lines.size > 0) this.bench.choose([]);
+    else return false;
+    return true;
+  }
+
+  cancel(): void {
+    this.gesture = null;
+    this.bench.show(null);
+    this.reach.repaint();
+  }
+
+  finish = (): void => this.cancel();
+
+  pointer(): PointerShape {
+    return this.gesture || (this.at && this.under(this.at)) ? 'bend' : 'arrow';
+  }
+
+  paint(ctx: CanvasRenderingContext2D, view: View): void {
+    const s = this.bench.getState();
+    const shown = shownDrawing(s);
+    const hit = this.at && !this.gesture ? this.under(this.at) : null;
+    for (const id of new Set([...s.lines, ...(hit ? [hit.line.id] : [])])) {
+      const found = findLine(shown, id);
+      if (!found) continue;
+      paintSkeleton(ctx, view, found.line, found.sheet.tag);
+      if (s.lines.size > 20) continue;
+      found.line.runs.forEach((run) =>
+        run.nodes.forEach((_, i) => paintNode(ctx, view, run, i, found.sheet.tag, false)),
+      );
+    }
+    const ref = this.gesture?.ref ?? (hit && { line: hit.line.id, run: hit.run, segment: hit.segment });
+    const found = ref && findLine(shown, ref.line);
+    const run = ref && found?.line.runs[ref.run];
+    if (!ref || !found || !run) return;
+    paintSegment(ctx, view, cubicsOf(run)[ref.segment], found.sheet.tag);
+    if (!this.gesture) return;
+    paintHandles(ctx, view, { ...run.nodes[ref.segment], in: null });
+    paintHandles(ctx, view, { ...run.nodes[(ref.segment + 1) % run.nodes.length], out: null });
+  }
+
+  hints(): Hint[] {
+    if (this.gesture)
+      return [
+        { keys: 'Shift', what: 'bend it evenly, alike at both ends' },
+        { keys: 'Escape', what: 'leave it as it was' },
+      ];
+    if (this.at && this.under(this.at)) return [{ keys: 'drag', what: 'bend this segment through the pointer' }];
+    return [
+      { keys: 'drag a segment', what: 'bend it; a straight one too' },
+      { keys: 'A', what: 'back to the pen' },
+      { keys: 'Space drag', what: 'pan' },
+    ];
+  }
+}

@@ -1,0 +1,73 @@
+import type { Drawing, Node, Point } from '@/core';
+import { extendEnd, joinEnds, replacedRun, type End } from '@/core/change/joinEdits';
+import { addLine, reshapeLines } from '@/core/change/lineEdits';
+import { turnHandle } from '@/core/change/nodeEdits';
+import type { Edit } from '@/core/change/edit';
+import { sheetOf } from '@/core/drawing/find';
+import { lengthOf, scale } from '@/core/geometry/point';
+import type { Current } from './penTarget';
+
+/** A press of the pen that is under way: what it is for, and what it has come to. */
+export type Gesture =
+  | {
+      for: 'start' | 'add' | 'close' | 'join';
+      /** The node as it stands; the far one when the line closes or joins another. */
+      node: Node;
+      /** Where the line is drawn on: at its end; a new line's, before there is one. */
+      end: End;
+      /** The end that it joins. */
+      to?: End;
+      pressed: Point;
+      last: Point;
+      frozenIn: Point | null;
+      pulled: boolean;
+      /** The node lies on another line: the line ends with it. */
+      ends: boolean;
+      /** It closes, or joins, by a straight segment. */
+      plain: boolean;
+    }
+  | { for: 'drop' | 'take'; end: End; pressed: Point; out: Point | null; pulled: boolean };
+
+export type NodeGesture = Extract<Gesture, { node: Node }>;
+
+/** The node with its handles drawn to `offset`: both ways, or with `alone` only the way out (the way in, at a close). */
+export function drawnNode(g: NodeGesture, offset: Point, alone: boolean): Node {
+  if (g.for === 'close' || g.for === 'join') {
+    // The far node keeps its way out; what is drawn shapes the last curve, which comes in.
+    const into = scale(offset, -1);
+    const turns = !alone && g.node.kind !== 'corner' && g.node.out;
+    return {
+      ...g.node,
+      in: into,
+      out: turns ? scale(offset, lengthOf(turns) / (lengthOf(offset) || 1)) : g.node.out,
+    };
+  }
+  if (alone) return { ...g.node, out: offset, kind: 'corner' };
+  return { ...g.node, in: g.for === 'start' ? null : scale(offset, -1), out: offset, kind: 'smooth' };
+}
+
+/** What a gesture would change. */
+export function editOf(g: Gesture, drawing: Drawing, sheet: string, current: Current | null): Edit | null {
+  if (!('node' in g)) {
+    const nodes = current?.nodes;
+    if (!nodes || (g.for === 'take' && !g.pulled)) return null;
+    const { atStart, line, run } = current.end;
+    const ref = { line, run, node: atStart ? 0 : nodes.length - 1 };
+    return turnHandle(drawing, ref, atStart ? 'in' : 'out', g.pulled ? g.out : null, true);
+  }
+  if (g.for === 'start') {
+    const style = { ...sheetOf(drawing, sheet)!.style, fill: null };
+    const runs = [{ closed: false, nodes: [g.node] }];
+    return addLine(drawing, sheet, { id: g.end.line, style, runs }, 'Start line');
+  }
+  if (!current) return null;
+  if (g.for === 'add') return extendEnd(drawing, current.end, g.node);
+  // A straight last segment has no handle at either end.
+  const before = g.plain ? [...current.nodes.slice(0, -1), { ...current.nodes.at(-1)!, out: null }] : current.nodes;
+  const node = g.plain ? { ...g.node, in: null } : g.node;
+  if (g.for === 'close') {
+    const runs = replacedRun(current.line, current.end, [node, ...before.slice(1)], true);
+    return reshapeLines(drawing, new Map([[current.line.id, runs]]), 'Close line');
+  }
+  return g.to ? joinEnds(drawing, current.end, g.to, { from: before.at(-1)!, to: node }, 'Join lines') : null;
+}

@@ -1,0 +1,65 @@
+import type { Cubic, Point, Style } from '@/core';
+import type { Mark } from '@/core/drawing/schema';
+import type { RunPlace } from '@/core/drawing/walk';
+import { distance } from '@/core/geometry/point';
+import { marksFromPressure } from '@/core/ink/body';
+import type { View } from '../state/view';
+import type { Passed } from './tool';
+
+/** A place on the chosen line, where a stroke that redraws it begins or ends. */
+export type OnChosen = RunPlace & { line: string; run: number; point: Point };
+
+/** A stroke under the hand, or on its way through the worker. */
+export type Stroke = {
+  readonly id: string;
+  readonly passed: Passed[];
+  readonly path: Path2D | null;
+  /** Its pressure is kept as its width. */
+  readonly pressed: boolean;
+  readonly unit: number;
+  readonly style: Style;
+  readonly sheet: string;
+  readonly start: Point | null;
+  readonly from: OnChosen | null;
+  ahead: readonly Point[];
+};
+
+/** Cubics whose first and last places are given ones (null leaves them); a fit smooths its ends as well. */
+export function endsAt(cubics: Cubic[], start: Point | null, end: Point | null): Cubic[] {
+  const moved = cubics.map((c): Cubic => [...c]);
+  if (start) moved[0][0] = start;
+  if (end) moved.at(-1)![3] = end;
+  return moved;
+}
+
+/** The width that a pen's pressure gives along a stroke; none for a hand without pressure, or with that switched off. */
+export function marksOf(g: Stroke): Mark[] {
+  if (!g.pressed) return [];
+  let way = 0;
+  const samples = g.passed.map((p, i) => {
+    if (i > 0) way += distance(p.page, g.passed[i - 1].page);
+    return { way, pressure: p.pressure };
+  });
+  return marksFromPressure(samples, g.style.width);
+}
+
+/** The ink as it was drawn, and thinner where the hand is about to be. */
+export function paintStroke(ctx: CanvasRenderingContext2D, view: View, g: Stroke): void {
+  if (!g.path) return;
+  ctx.save();
+  ctx.translate(view.x, view.y);
+  ctx.scale(view.scale, view.scale);
+  ctx.strokeStyle = g.style.colour;
+  ctx.lineCap = ctx.lineJoin = 'round';
+  ctx.lineWidth = Math.max(g.style.width, 0.5 / view.scale);
+  ctx.stroke(g.path);
+  if (g.ahead.length > 0) {
+    const last = g.passed.at(-1)!.page;
+    ctx.globalAlpha = 0.5;
+    ctx.beginPath();
+    ctx.moveTo(last.x, last.y);
+    for (const p of g.ahead) ctx.lineTo(p.x, p.y);
+    ctx.stroke();
+  }
+  ctx.restore();
+}

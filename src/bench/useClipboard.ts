@@ -1,0 +1,56 @@
+'use client';
+
+import { useEffect, type RefObject } from 'react';
+import { bringIn } from './actions';
+import type { BenchCanvas } from './canvas/benchCanvas';
+import { copied, cut, looksLikeSvg, paste } from './clipboard';
+import type { Bench } from './state/store';
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && !!target.closest('input, textarea, [contenteditable]');
+
+/** Copy, cut and paste: lines as SVG, here and from anywhere; a picture that is pasted is brought in. */
+export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>): void {
+  useEffect(() => {
+    // A paste event does not say whether Shift was held with it.
+    let shift = false;
+    const keys = (e: KeyboardEvent): void => void (shift = e.shiftKey);
+    const take = (e: ClipboardEvent, svg: string | null): void => {
+      if (!svg || !e.clipboardData) return;
+      e.preventDefault();
+      e.clipboardData.setData('text/plain', svg);
+      e.clipboardData.setData('image/svg+xml', svg);
+    };
+    const onCopy = (e: ClipboardEvent): void => {
+      if (!isTyping(e.target)) take(e, copied(bench));
+    };
+    const onCut = (e: ClipboardEvent): void => {
+      if (!isTyping(e.target)) take(e, bench.getState().reading ? copied(bench) : cut(bench));
+    };
+    const onPaste = (e: ClipboardEvent): void => {
+      if (isTyping(e.target) || !e.clipboardData) return;
+      const data = e.clipboardData;
+      const text = data.getData('image/svg+xml') || data.getData('text/plain');
+      const pictures = [...data.files].filter((f) => f.type.startsWith('image/'));
+      if (looksLikeSvg(text)) {
+        e.preventDefault();
+        paste(bench, text, shift ? null : (canvas.current?.place ?? null));
+      } else if (pictures.length > 0) {
+        e.preventDefault();
+        void bringIn(bench, pictures);
+      } else if (text.trim() !== '') {
+        bench.tell('What is on the clipboard is neither lines, an SVG nor a picture.');
+      }
+    };
+    window.addEventListener('keydown', keys, true);
+    document.addEventListener('copy', onCopy);
+    document.addEventListener('cut', onCut);
+    document.addEventListener('paste', onPaste);
+    return () => {
+      window.removeEventListener('keydown', keys, true);
+      document.removeEventListener('copy', onCopy);
+      document.removeEventListener('cut', onCut);
+      document.removeEventListener('paste', onPaste);
+    };
+  }, [bench, canvas]);
+}

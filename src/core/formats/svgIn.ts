@@ -1,0 +1,201 @@
+import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import svgpath from 'svgpath';
+import { tagColours } from '../change/sheetEdits';
+import { emptyDrawing, freshSheet, plainPage, type Drawing, type Line, type Sheet, type Unit } from '../drawing/schema';
+import { outlineOf, runsOf } from './svgShapes';
+import { firstLook, lengthOf, lookOf, rulesOf, type Look, type Rules } from './svgStyle';
+
+export type Dropped = { what: string; why: string };
+
+/** A text longer than this is not read, in characters. */
+const LONGEST = 60_000_000;
+const MOST_LINES = 100_000;
+const MOST_DEEP = 200;
+
+/** Elements whose contents draw nothing of themselves. */
+const notDrawn = new Set([
+  'defs',
+  'clipPath',
+  'mask',
+  'symbol',
+  'marker',
+  'pattern',
+  'linearGradient',
+  'radialGradient',
+  'filter',
+  'metadata',
+]);
+const whyDropped: Record<string, string> = {
+  script: 'Nothing in a picture is ever run.',
+  foreignObject: 'It is not drawn by SVG itself.',
+  image: 'Pictures are brought in by themselves, as references.',
+  text: 'Letters have to be turned into paths first.',
+  use: 'Repeated parts have to be turned into paths first.',
+  animate: 'A drawing does not move.',
+};
+
+type Element = { name: string; look: Look; transform: string; group: string | null; depth: number; skip: boolean };
+
+/**
+ * An SVG read as a drawing of lines: paths and basic shapes with their plain strokes and fills. Groups at the top become
+ * sheets, those within them groups. What cannot be kept is named in `dropped`, once each, with the reason. Nothing
+ * outside the text is ever fetched, no entity is expanded, nothing is run. Source: SVG 1.1 and 2, W3C.
+ * @throws RangeError for a text that is no SVG, or too long.
+ */
+export function readSvg(text: string): { drawing: Drawing; dropped: Dropped[] } {
+  if (text.length > LONGEST) throw new RangeError('the SVG is too long to be read');
+  const reader = new Reader(rulesIn(text));
+  reader.read(text);
+  return reader.result();
+}
+
+/** The style sheets of a text, read first: they may come after what they are for. */
+function rulesIn(text: string): Rules {
+  const blocks = [...text.slice(0, 2_000_000).matchAll(/<style\b[^>]*>([\s\S]*?)<\/style>/gi)].map((m) => m[1]);
+  return rulesOf(blocks.join('\n').replace(/<!\[CDATA\[|\]\]>/g, ''));
+}
+
+class Reader {
+  private readonly stack: Element[] = [];
+  private readonly dropped = new Map<string, string>();
+  private readonly sheets: { name: string; lines: Line[]; isGroup: boolean }[] = [];
+  private page = plainPage({ width: 300, height: 150, unit: 'px', dpi: 96, ground: null });
+  private count = 0;
+  private groups = 0;
+  private title: { depth: number; text: string } | null = null;
+
+  constructor(private readonly rules: Rules) {}
+
+  private readonly drop = (what: string, why: string): void => void this.dropped.set(what, why);
+
+  read(text: string): void {
+    const parser = new SaxesParser();
+    let failure: Error | null = null;
+    parser.on('error', (e) => (failure ??= e));
+    parser.on('opentag', (tag) => !failure && this.open(tag));
+    parser.on('closetag', () => !failure && this.close());
+    parser.on('text', (t) => this.title && (this.title.text += t));
+    parser.on('doctype', () => this.drop('document type', 'Nothing that it names is looked up.'));
+    parser.write(text.replace(/^\uFEFF/, '')).close();
+    if (failure) throw new RangeError(`this is not a sound SVG: ${(failure as Error).message}`);
+  }
+
+  private open(tag: SaxesTagPlain): void {
+    const name = tag.name.replace(/^svg:/, '');
+    const attributes = tag.attributes;
+    const above = this.stack.at(-1);
+    const depth = this.stack.length;
+    if (depth === 0 && name !== 'svg') throw new RangeError('this is not an SVG: its outermost element is another');
+    if (depth > MOST_DEEP) throw new RangeError('the SVG is nested too deeply to be read');
+    const skip = !!above?.skip || notDrawn.has(name) || name in whyDropped;
+    if (name in whyDropped && !above?.skip) this.drop(name, whyDropped[name]);
+    const look = lookOf(name, attributes, above?.look ?? firstLook, this.rules, skip ? () => undefined : this.drop);
+    const own = attributes.transform ?? '';
+    const transform = depth === 0 ? this.rootTransform(attributes) : `${above!.transform} ${own}`.trim();
+    let group = above?.group ?? null;
+    if (name === 'g' && depth === 1) {
+      this.sheets.push({ name: attributes.id ?? '', lines: [], isGroup: true });
+    } else if (name === 'g' && depth > 1) {
+      group = `${group ? `${group} ` : ''}g${++this.groups}`;
+    }
+    if (name === 'title' && depth <= 2) this.title = { depth, text: '' };
+    const element = { name, look, transform, group, depth, skip };
+    this.stack.push(element);
+    if (!skip && !look.hidden) this.draw(element, attributes);
+  }
+
+  private close(): void {
+    const element = this.stack.pop()!;
+    if (element.name === 'title' && this.title) {
+      const sheet = this.sheets.at(-1);
+      if (this.title.depth === 2 && sheet?.isGroup && this.title.text.trim()) sheet.name = this.title.text.trim();
+      this.title = null;
+    }
+    if (element.name === 'g' && element.depth === 1) {
+      const sheet = this.sheets.at(-1);
+      if (sheet) sheet.isGroup = false;
+    }
+  }
+
+  /** From user units to page units: the viewBox fitted into the size, in its middle (SVG 2, 8.2). */
+  private rootTransform(a: Record<string, string>): string {
+    const box = (a.viewBox ?? '')
+      .trim()
+      .split(/[\s,]+/)
+      .map(Number);
+    const hasBox = box.length === 4 && box.every(Number.isFinite) && box[2] > 0 && box[3] > 0;
+    const width = lengthOf(a.width) ?? (hasBox ? box[2] : 300);
+    const height = lengthOf(a.height) ?? (hasBox ? box[3] : 150);
+    const unit = /(px|mm|cm|in|pt)\s*$/.exec(a.width ?? '')?.[1] as Unit | undefined;
+    const side = (v: number): number => Math.min(100_000, Math.max(1, v));
+    this.page = plainPage({ width: side(width), height: side(height), unit: unit ?? 'px', dpi: 300, ground: null });
+    if (!hasBox) return '';
+    const [kx, ky] = [width / box[2], height / box[3]];
+    const k = Math.min(kx, ky);
+    const [sx, sy] = a.preserveAspectRatio?.trim().startsWith('none') ? [kx, ky] : [k, k];
+    const [tx, ty] = [(width - box[2] * sx) / 2 - box[0] * sx, (height - box[3] * sy) / 2 - box[1] * sy];
+    return sx === 1 && sy === 1 && tx === 0 && ty === 0 ? '' : `matrix(${sx} 0 0 ${sy} ${tx} ${ty})`;
+  }
+
+  private draw({ name, look, transform, group, depth }: Element, attributes: Record<string, string>): void {
+    const data = outlineOf(name, attributes);
+    if (data === null) return;
+    const runs = runsOf(data, transform);
+    if (!runs) return this.drop('paths that cannot be read', 'Their data or transform is not as SVG has it.');
+    if (look.stroke === 'none' && look.fill === 'none') return;
+    if (runs.length === 0) return;
+    if (this.count >= MOST_LINES) return this.drop('lines', `There are more than ${MOST_LINES} lines.`);
+    const isStroked = look.stroke !== 'none';
+    const width = isStroked ? Math.min(10_000, Math.max(0, look.width * growthOf(transform))) : 0;
+    const line: Line = {
+      id: `r${++this.count}`,
+      runs: runs.slice(0, 2000).map((r) => ({ ...r, nodes: r.nodes.slice(0, 20_000) })),
+      style: {
+        colour: isStroked ? look.stroke : look.fill,
+        width,
+        cap: look.cap,
+        join: look.join,
+        fill: look.fill === 'none' ? null : look.fill,
+      },
+      ...(group ? { groups: group.split(' ').slice(0, 20) } : {}),
+    };
+    this.sheetFor(depth).push(line);
+  }
+
+  /** The sheet of the group at the top that is open; lines outside of any have sheets of their own, in their order. */
+  private sheetFor(depth: number): Line[] {
+    const last = this.sheets.at(-1);
+    if (last && (last.isGroup ? depth > 1 : last.name === '')) return last.lines;
+    const lines: Line[] = [];
+    this.sheets.push({ name: '', lines, isGroup: false });
+    return lines;
+  }
+
+  result(): { drawing: Drawing; dropped: Dropped[] } {
+    const kept = this.sheets.filter((s) => s.lines.length > 0);
+    const first = freshSheet('s1', 'Sheet 1', tagColours[0]);
+    const sheets = kept.map(({ name, lines }, i): Sheet => ({
+      ...freshSheet(`s${i + 1}`, (name || `Sheet ${i + 1}`).slice(0, 200), tagColours[i % tagColours.length]),
+      style: { ...lines.at(-1)!.style, fill: null, width: lines.at(-1)!.style.width || 1 },
+      lines,
+    }));
+    const drawing = emptyDrawing(this.page, { id: 's1', name: 'Sheet 1', tag: tagColours[0] });
+    return {
+      drawing: { ...drawing, sheets: sheets.length > 0 ? sheets : [first] },
+      dropped: [...this.dropped].map(([what, why]) => ({ what, why })),
+    };
+  }
+}
+
+/** How much a transform makes lengths grow, on the whole. */
+function growthOf(transform: string): number {
+  if (transform === '') return 1;
+  const places: number[][] = [];
+  svgpath('M0 0L1 0L0 1')
+    .transform(transform)
+    .abs()
+    .iterate(([, ...v]) => void places.push(v as number[]));
+  const [o, x, y] = places;
+  if (!o || !x || !y) return 1;
+  return Math.sqrt(Math.abs((x[0] - o[0]) * (y[1] - o[1]) - (x[1] - o[1]) * (y[0] - o[0])));
+}

@@ -1,0 +1,134 @@
+import { colord, extend } from 'colord';
+import names from 'colord/plugins/names';
+import { fromUnit } from '../drawing/unit';
+import { units, type Style, type Unit } from '../drawing/schema';
+
+extend([names]);
+
+/** What an element's look is made of, as it is handed down from element to element. */
+export type Look = {
+  colour: string;
+  stroke: string;
+  fill: string;
+  width: number;
+  cap: Style['cap'];
+  join: Style['join'];
+  hidden: boolean;
+};
+
+/** The initial values of SVG. */
+export const firstLook: Look = {
+  colour: '#000000',
+  stroke: 'none',
+  fill: '#000000',
+  width: 1,
+  cap: 'butt',
+  join: 'miter',
+  hidden: false,
+};
+
+/** What cannot be kept, named once each. */
+export type Drop = (what: string, why: string) => void;
+
+/** A style sheet's rules for classes, ids and element names; anything finer is left out. */
+export type Rules = ReadonlyMap<string, Record<string, string>>;
+
+export function rulesOf(css: string): Map<string, Record<string, string>> {
+  const rules = new Map<string, Record<string, string>>();
+  const plain = css.replace(/\/\*[\s\S]*?\*\//g, '').slice(0, 200_000);
+  for (const [, selectors, body] of plain.matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
+    for (const selector of selectors.split(',').map((s) => s.trim())) {
+      if (/^[.#]?[\w-]+$/.test(selector)) rules.set(selector, { ...rules.get(selector), ...declarationsOf(body) });
+    }
+  }
+  return rules;
+}
+
+const declarationsOf = (text: string): Record<string, string> =>
+  Object.fromEntries(
+    text.split(';').flatMap((d) => {
+      const at = d.indexOf(':');
+      return at < 0
+        ? []
+        : [
+            [
+              d.slice(0, at).trim().toLowerCase(),
+              d
+                .slice(at + 1)
+                .replace(/!important/i, '')
+                .trim(),
+            ],
+          ];
+    }),
+  );
+
+/** The look of an element: what it is handed down, its attributes, the rules for it, and its own style, in that order. */
+export function lookOf(name: string, attributes: Record<string, string>, above: Look, rules: Rules, drop: Drop): Look {
+  const classes = (attributes.class ?? '').split(/\s+/).map((c) => rules.get(`.${c}`) ?? {});
+  const own: Record<string, string> = {
+    ...attributes,
+    ...rules.get(name),
+    ...Object.assign({}, ...classes),
+    ...(attributes.id ? rules.get(`#${attributes.id}`) : {}),
+    ...declarationsOf(attributes.style ?? ''),
+  };
+  const take = <T>(key: string, read: (text: string) => T | null, other: T): T => {
+    const text = own[key];
+    if (text === undefined || text === 'inherit') return other;
+    return read(text) ?? other;
+  };
+  const colour = take('color', (t) => colourOf(t, above.colour), above.colour);
+  const paint = (key: 'stroke' | 'fill'): string =>
+    take(
+      key,
+      (t) => {
+        if (!t.startsWith('url(')) return colourOf(t, colour);
+        drop('gradients and patterns', 'A line or fill has one colour here; black stands in.');
+        return '#000000';
+      },
+      above[key],
+    );
+  for (const [key, what] of [
+    ['opacity', 'opacity'],
+    ['fill-opacity', 'opacity'],
+    ['stroke-opacity', 'opacity'],
+  ] as const) {
+    if (own[key] !== undefined && parseFloat(own[key]) < 1) drop(what, 'Lines and fills are opaque here.');
+  }
+  if (own['stroke-dasharray'] && own['stroke-dasharray'] !== 'none') drop('dashes', 'Strokes are solid here.');
+  for (const key of ['filter', 'clip-path', 'mask'] as const) {
+    if (own[key] && own[key] !== 'none') drop(key, 'What it cuts or changes is shown as it is.');
+  }
+  const oneOf = <T extends string>(key: string, options: readonly T[], other: T): T =>
+    take(key, (t) => options.find((o) => o === t) ?? null, other);
+  return {
+    colour,
+    stroke: paint('stroke'),
+    fill: paint('fill'),
+    width: take('stroke-width', (t) => lengthOf(t), above.width),
+    cap: oneOf('stroke-linecap', ['butt', 'round', 'square'], above.cap),
+    join: oneOf('stroke-linejoin', ['miter', 'round', 'bevel'], above.join),
+    hidden:
+      above.hidden || own.display === 'none' || take('visibility', (t) => t === 'hidden' || t === 'collapse', false),
+  };
+}
+
+/** A colour as #rrggbb, or `none`; null when it cannot be read. */
+function colourOf(text: string, current: string): string | null {
+  const plain = text.trim().toLowerCase();
+  if (plain === 'none' || plain === 'transparent') return 'none';
+  if (plain === 'currentcolor') return current;
+  const read = colord(plain);
+  return read.isValid() ? read.alpha(1).toHex().slice(0, 7) : null;
+}
+
+/** A length in user units; null for one that depends on a font or on what is around. */
+export function lengthOf(text: string | undefined): number | null {
+  const found = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*([a-z%]*)\s*$/i.exec(text ?? '');
+  if (!found) return null;
+  const value = Number(found[1]);
+  const unit = found[2].toLowerCase();
+  if (!Number.isFinite(value)) return null;
+  if (unit === '') return value;
+  return units.includes(unit as Unit) ? fromUnit(value, unit as Unit) : null;
+}
