@@ -21,8 +21,6 @@ export type Gesture =
       last: Point;
       frozenIn: Point | null;
       pulled: boolean;
-      /** The node lies on another line: the line ends with it. */
-      ends: boolean;
       /** It closes, or joins, by a straight segment. */
       plain: boolean;
     }

@@ -100,6 +100,21 @@ export const penHints = {
   /** On a sheet that is locked or hidden. */
   refused: [{ keys: 'locked or hidden', what: 'the pen leaves this sheet alone; a click offers the way out' }],
 
+  /** While the picture is made ready to be followed. */
+  preparing: [
+    { keys: 'a moment', what: 'the ink is being made ready; until then the pen is its plain self' },
+  ] as Hint[],
+
+  /** With a curve along the ink at hand. */
+  follow: [
+    { keys: 'click', what: 'take the curve along the ink' },
+    { keys: 'Shift click', what: 'a straight segment' },
+    { keys: 'Backspace', what: 'take back a node' },
+    { keys: 'click the first node', what: 'close' },
+    { keys: 'Escape', what: 'the plain pen again' },
+    { keys: 'Enter', what: 'end and keep' },
+  ] as Hint[],
+
   for(g: Gesture | null, target: PenTarget | null, current: Current | null, at: HandEvent | null): Hint[] {
     if (g && 'node' in g) return shaping(g);
     if (target && target.on !== 'place') return over[target.on];

@@ -1,4 +1,4 @@
-import type { Node, Point, Unit } from '@/core';
+import type { Cubic, Node, Point, Unit } from '@/core';
 import { cubicLength } from '@/core';
 import { towards, type End } from '@/core/change/joinEdits';
 import type { Found } from '@/core/drawing/find';
@@ -55,6 +55,36 @@ function paintComing(
   ctx.moveTo(a.x, a.y);
   ctx.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
   ctx.stroke();
+  ctx.restore();
+}
+
+/** The curves along the ink that a press would take, and the nodes they would bring. */
+export function paintAlong(ctx: CanvasRenderingContext2D, view: View, cubics: readonly Cubic[], tag: string): void {
+  ctx.save();
+  ctx.lineCap = 'round';
+  for (const [width, colour] of [
+    [5, 'rgba(255,254,251,0.85)'],
+    [2, tag],
+  ] as const) {
+    ctx.lineWidth = width;
+    ctx.strokeStyle = colour;
+    ctx.beginPath();
+    for (const c of cubics) {
+      const [a, b, d, e] = c.map((p) => toScreen(view, p));
+      ctx.moveTo(a.x, a.y);
+      ctx.bezierCurveTo(b.x, b.y, d.x, d.y, e.x, e.y);
+    }
+    ctx.stroke();
+  }
+  ctx.fillStyle = '#ffffff';
+  ctx.lineWidth = 1.5;
+  for (const c of cubics) {
+    const at = toScreen(view, c[3]);
+    ctx.beginPath();
+    ctx.arc(at.x, at.y, 3.5, 0, Math.PI * 2);
+    ctx.fill();
+    ctx.stroke();
+  }
   ctx.restore();
 }
 

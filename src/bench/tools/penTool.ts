@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
-import type { Node, Point, Sheet } from '@/core';
+import type { Cubic, Node, Point, Sheet } from '@/core';
+import { extendByCurves } from '@/core/change/followEdits';
 import type { End } from '@/core/change/joinEdits';
 import { replacedRun, towards } from '@/core/change/joinEdits';
 import { removeLines, reshapeLines } from '@/core/change/lineEdits';
@@ -8,16 +9,22 @@ import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
 import { cornerAt, reversedNodes } from '@/core/drawing/run';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { sheetToDraw } from '../sheetToDraw';
-import { preferences } from '../state/preferences';
+import { FollowInWorker, type Follow } from '../state/follow';
+import { prefer, preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import type { View } from '../state/view';
+import { PenFollow } from './penFollow';
 import { drawnNode, editOf, type Gesture, type NodeGesture } from './penGesture';
 import { pointsAway, penHints, penPointer } from './penHints';
-import { paintFigures, paintPenLine, paintTarget } from './penMarks';
+import { paintAlong, paintFigures, paintPenLine, paintTarget } from './penMarks';
 import { currentAt, penTarget, placeFor, type Current, type PenTarget } from './penTarget';
 import { CLICK, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
 const STEP = 15;
+
+/** One worker follows for all pens of this page. */
+let shared: Follow | null = null;
+const followInk = (): Follow => (shared ??= new FollowInWorker());
 
 /**
  * The pen: a click lays a corner, a press that is dragged a smooth node. Each node is a change of its own, so that undo
@@ -27,8 +34,19 @@ const STEP = 15;
 export class PenTool implements Tool {
   private gesture: Gesture | null = null;
   private at: HandEvent | null = null;
+  private readonly following: PenFollow;
+  private isTaking = false;
 
-  constructor(private readonly reach: Reach) {}
+  constructor(
+    private readonly reach: Reach,
+    follow: Follow = followInk(),
+  ) {
+    this.following = new PenFollow(reach, follow);
+  }
+
+  begin(): void {
+    this.following.keepReady();
+  }
 
   private get bench() {
     return this.reach.bench;
@@ -64,10 +82,42 @@ export class PenTool implements Tool {
     } else if (target.on === 'continue') {
       this.gesture = { for: 'take', end: target.end, pressed: e.screen, out: null, pulled: false };
       this.end = target.end;
+    } else if (current && this.follows(e, target)) {
+      void this.takeFollowed(current, target);
     } else {
       this.gesture = this.nodeGesture(e, target, current);
       this.preview();
     }
+    this.reach.repaint();
+  }
+
+  /** Whether a press here takes the curve along the ink. With Shift or Alt held the pen is its plain self. */
+  private follows(e: HandEvent, target: PenTarget): boolean {
+    const leads = target.on === 'place' || target.on === 'node' || target.on === 'segment' || target.on === 'close';
+    return this.following.isOn && leads && !e.shift && !e.alt;
+  }
+
+  private placeOf = (target: PenTarget, { nodes }: Current): Point =>
+    target.on === 'close' ? nodes[0].point : 'at' in target ? target.at : nodes.at(-1)!.point;
+
+  /** Takes the curve along the ink as nodes; a straight segment where nothing leads to the place. */
+  private async takeFollowed(current: Current, target: PenTarget): Promise<void> {
+    if (this.isTaking) return;
+    this.isTaking = true;
+    const [from, to] = [current.nodes.at(-1)!.point, this.placeOf(target, current)];
+    const found = await this.following.take(from, to);
+    this.isTaking = false;
+    const now = this.current();
+    if (!now || now.line.id !== current.line.id || now.nodes.length !== current.nodes.length) return;
+    const cubics: Cubic[] = found ?? [[from, from, to, to]];
+    // Onto another line, and back to the first node, it leads exactly.
+    if (target.on !== 'place') cubics[cubics.length - 1] = [...cubics.at(-1)!.slice(0, 3), to] as Cubic;
+    const closes = target.on === 'close';
+    const { drawing } = this.bench.getState();
+    this.bench.commit(extendByCurves(drawing, now.end, cubics, closes, closes ? 'Close line' : 'Follow the ink'));
+    this.following.forget();
+    this.bench.choose([now.line.id]);
+    if (closes) this.end = null;
     this.reach.repaint();
   }
 
@@ -76,7 +126,6 @@ export class PenTool implements Tool {
     if (target.on === 'close') node = current!.nodes[0];
     else if (target.on === 'join') node = this.farEnd(target.end)!;
     else node = cornerAt('at' in target ? target.at : e.page);
-    const touches = target.on === 'node' || target.on === 'segment';
     return {
       for: !current ? 'start' : target.on === 'close' || target.on === 'join' ? target.on : 'add',
       node,
@@ -86,7 +135,6 @@ export class PenTool implements Tool {
       last: e.page,
       frozenIn: node.in,
       pulled: false,
-      ends: touches && current !== null,
       plain: e.alt && (target.on === 'close' || target.on === 'join'),
     };
   }
@@ -110,7 +158,7 @@ export class PenTool implements Tool {
     } else if (g.pulled && preferences.getState().straightFirst) {
       // A straight-first press only places the node; it can still be moved until the hand lets go.
       const isFar = g.for === 'close' || g.for === 'join';
-      if (!isFar && !g.ends) g.node = cornerAt(placeFor(this.reach, e, this.current()?.nodes.at(-1)));
+      if (!isFar) g.node = cornerAt(placeFor(this.reach, e, this.current()?.nodes.at(-1)));
     } else if (g.pulled) {
       g.plain = false;
       g.node = drawnNode(g, this.offsetFor(e, g.node.point), e.alt);
@@ -134,7 +182,7 @@ export class PenTool implements Tool {
     else this.bench.show(null);
     if (g.for === 'start') this.end = g.end;
     this.bench.choose([g.end.line]);
-    if (g.for === 'close' || g.for === 'join' || ('ends' in g && g.ends)) this.end = null;
+    if (g.for === 'close' || g.for === 'join') this.end = null;
     this.reach.repaint();
   }
 
@@ -146,11 +194,23 @@ export class PenTool implements Tool {
 
   hover(e: HandEvent | null): void {
     this.at = e;
+    const current = e && this.current();
+    if (e) this.following.keepReady();
+    if (current && this.following.isOn) {
+      const target = this.target(e);
+      if (this.follows(e, target)) this.following.point(current.nodes.at(-1)!.point, this.placeOf(target, current));
+    }
     this.reach.repaint();
   }
 
   key(key: string): boolean {
     if (!this.current()) return false;
+    if (key === 'Escape' && this.following.isOn) {
+      prefer({ follow: false });
+      this.following.forget();
+      this.reach.repaint();
+      return true;
+    }
     if (key === 'Enter' || key === 'Escape') {
       this.cancel();
       this.finish();
@@ -220,7 +280,10 @@ export class PenTool implements Tool {
     const found = end && findLine(shownDrawing(s), end.line);
     const target = at && !gesture && !this.refuses() ? this.target(at) : null;
     if (end && found) {
-      const coming = target && this.current() ? this.comingNode(target) : null;
+      const current = this.current();
+      const along = at && target && current && this.follows(at, target) ? this.along(current) : null;
+      const coming = target && current && !along ? this.comingNode(target) : null;
+      if (along) paintAlong(ctx, view, along, found.sheet.tag);
       paintPenLine(ctx, view, found, end, coming, this.current() !== null && pointsAway(this.current()!, at));
       if (coming && at && preferences.getState().figures)
         paintFigures(ctx, at.screen, this.current()!.nodes, coming.next, s.drawing.page.unit);
@@ -228,17 +291,22 @@ export class PenTool implements Tool {
     if (target) paintTarget(ctx, view, target, (e) => this.farEnd(e)?.point ?? null);
   }
 
+  private along = ({ nodes }: Current): Cubic[] | null => this.following.proposal(nodes.at(-1)!.point);
+
   /** The node that a press would lay; null where it would lay none. */
   private comingNode(target: PenTarget): { next: Node; closes: boolean } | null {
     if (target.on === 'drop') return null;
     if (target.on === 'close') return { next: this.current()!.nodes[0], closes: true };
     if (target.on === 'join') return { next: this.farEnd(target.end)!, closes: true };
-    return 'at' in target ? { next: cornerAt(target.at), closes: target.on !== 'place' } : null;
+    return 'at' in target ? { next: cornerAt(target.at), closes: false } : null;
   }
 
   hints(): Hint[] {
     if (this.refuses()) return penHints.refused;
     const current = this.current();
+    if (this.following.isPreparing) return penHints.preparing;
+    if (current && this.at && this.following.isOn && this.follows(this.at, this.target(this.at)))
+      return penHints.follow;
     return penHints.for(this.gesture, this.at && this.target(this.at), current, this.at);
   }
 }

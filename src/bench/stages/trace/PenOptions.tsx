@@ -1,7 +1,7 @@
 'use client';
 
-import { Chip } from '@/ui/Chip';
-import { usePreference } from '../../benchContext';
+import { Chip, Choice } from '@/ui/Chip';
+import { useBenchState, usePreference } from '../../benchContext';
 import { prefer } from '../../state/preferences';
 import { NextStyle } from './NextStyle';
 
@@ -9,6 +9,9 @@ import { NextStyle } from './NextStyle';
 export function PenOptions() {
   const straightFirst = usePreference('straightFirst');
   const figures = usePreference('figures');
+  const follow = usePreference('follow');
+  const target = usePreference('followTarget');
+  const hasPicture = useBenchState((s) => s.drawing.references.some((r) => r.visible && !r.beside));
   return (
     <>
       <NextStyle />
@@ -23,6 +26,27 @@ export function PenOptions() {
       <Chip on={figures} title="Length, angle and nodes beside the pointer" onToggle={(on) => prefer({ figures: on })}>
         figures
       </Chip>
+      <Chip
+        on={follow}
+        disabled={!hasPicture}
+        title={
+          hasPicture ? 'The pen shows the curve along the ink to where it points' : 'There is no picture to follow'
+        }
+        onToggle={(on) => prefer({ follow: on })}
+      >
+        follow
+      </Chip>
+      {follow && (
+        <Choice
+          label="What is followed"
+          value={target}
+          options={[
+            { value: 'ink', label: 'ink', title: 'The strokes of a sketch' },
+            { value: 'edge', label: 'edges', title: 'Where the tone changes in a photo' },
+          ]}
+          onChange={(v) => prefer({ followTarget: v })}
+        />
+      )}
     </>
   );
 }

@@ -1,0 +1,107 @@
+import { transfer, wrap, type Remote } from 'comlink';
+import type { Cubic, Point, Reference } from '@/core';
+import { pageToShares, sharesToPage } from '@/core/drawing/placement';
+import type { FollowWorker } from '@/workers/follow.worker';
+import { correct, sourceOf } from './corrections';
+
+/** What the pen asks while it follows. Places are page units. */
+export interface Follow {
+  /** Makes a picture ready to be followed, unless it is; resolves when it is, rejects with words for a person. */
+  prepare(r: Reference, target: 'ink' | 'edge'): Promise<void>;
+  readonly state: 'idle' | 'preparing' | 'ready';
+  /** The curves along the ink from one place to another; null where nothing leads there, or a newer place was asked for. */
+  path(from: Point, to: Point): Promise<Cubic[] | null>;
+}
+
+type Asked = { from: Point; to: Point; answer: (cubics: Cubic[] | null) => void };
+
+/** Follows in a worker: while it is at one place, only the newest of those asked for meanwhile is kept. */
+export class FollowInWorker implements Follow {
+  state: Follow['state'] = 'idle';
+  private remote: { worker: Worker; api: Remote<FollowWorker>; failed: Promise<never> } | null = null;
+  private reference: Reference | null = null;
+  private size = { width: 1, height: 1 };
+  private key = '';
+  private ready: Promise<void> = Promise.resolve();
+  private isAsking = false;
+  private next: Asked | null = null;
+
+  prepare(r: Reference, target: 'ink' | 'edge'): Promise<void> {
+    // Where it lies on the page may change without the picture having to be made ready anew.
+    this.reference = r;
+    const key = JSON.stringify([r.picture, r.corrections, target]);
+    if (key === this.key) return this.ready;
+    this.key = key;
+    this.state = 'preparing';
+    this.ready = this.makeReady(r, target).then(
+      () => {
+        if (this.key === key) this.state = 'ready';
+      },
+      (error: unknown) => {
+        if (this.key === key) {
+          this.key = '';
+          this.state = 'idle';
+        }
+        throw error;
+      },
+    );
+    return this.ready;
+  }
+
+  private async makeReady(r: Reference, target: 'ink' | 'edge'): Promise<void> {
+    const image = await correct.grey(sourceOf(r), r.corrections);
+    this.size = { width: image.width, height: image.height };
+    const { api, failed } = this.worker();
+    await Promise.race([api.prepare(transfer(image, [image.data.buffer]), target), failed]);
+  }
+
+  private worker() {
+    if (!this.remote) {
+      const made = new Worker(new URL('../../workers/follow.worker.ts', import.meta.url), { type: 'module' });
+      const failed = new Promise<never>((_, reject) => {
+        made.onerror = (e) => {
+          made.terminate();
+          this.remote = null;
+          this.key = '';
+          this.state = 'idle';
+          reject(new Error(e.message || 'the worker that follows the ink has stopped'));
+        };
+      });
+      failed.catch(() => undefined);
+      this.remote = { worker: made, api: wrap<FollowWorker>(made), failed };
+    }
+    return this.remote;
+  }
+
+  path(from: Point, to: Point): Promise<Cubic[] | null> {
+    this.next?.answer(null);
+    return new Promise((answer) => {
+      this.next = { from, to, answer };
+      if (!this.isAsking) void this.work();
+    });
+  }
+
+  private async work(): Promise<void> {
+    this.isAsking = true;
+    while (this.next) {
+      const { from, to, answer } = this.next;
+      this.next = null;
+      answer(await this.ask(from, to).catch(() => null));
+    }
+    this.isAsking = false;
+  }
+
+  private async ask(from: Point, to: Point): Promise<Cubic[] | null> {
+    const r = this.reference;
+    if (!r || this.state !== 'ready') return null;
+    const { width, height } = this.size;
+    const inPicture = (p: Point): Point => {
+      const s = pageToShares(r, p);
+      return { x: s.x * width, y: s.y * height };
+    };
+    const onPage = (p: Point): Point => sharesToPage(r, { x: p.x / width, y: p.y / height });
+    const { api, failed } = this.worker();
+    const cubics = await Promise.race([api.path(inPicture(from), inPicture(to)), failed]);
+    return cubics && cubics.map((c) => c.map(onPage) as Cubic);
+  }
+}

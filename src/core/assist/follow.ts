@@ -1,0 +1,153 @@
+import type { Cubic } from '../geometry/cubic';
+import { fitCurve } from '../geometry/fit/fitCurve';
+import { distance, type Point } from '../geometry/point';
+import type { GrayImage } from '../raster/grayImage';
+import { centred } from './centreLine';
+import { followField, stepCostOf, type FollowField } from './followField';
+import { MinimalPath, STEPS } from './minimalPath';
+import { straightOn } from './straightOn';
+import { endsDrawnTo } from './pencilStroke';
+
+/** A place within this many px of ink is drawn onto it. */
+const REACH = 12;
+/** So many pixels are looked at for one place of the pointer at most; what was found is kept for the next. */
+const BUDGET = 90_000;
+/** The hand's way is this broad to either side, and what lies off it is this much dearer a pixel. */
+const HAND = 9;
+const UNGUIDED = 6;
+/** Places of the pointer further apart than this tell nothing of the way between them. */
+const LEAP = 80;
+/** The curves hold the ink's middle within this, px of the picture. */
+const TOLERANCE = 1;
+
+/**
+ * Follows the ink of a picture (or, in a photo, its edges) from one place to another: a live wire (Mortensen and Barrett,
+ * "Intelligent Scissors for Image Composition", SIGGRAPH 1995), with steps across the ink dearer than along it, so that
+ * at a crossing the way goes straight on, and dearer where the hand has not been: of two lines it is the one that the
+ * pointer went along. Moved onto the middle of the stroke and fitted with few cubics.
+ */
+export class Follower {
+  private readonly field: FollowField;
+  private readonly search: MinimalPath;
+  private readonly guide: Guide;
+
+  constructor(image: GrayImage, target: 'ink' | 'edge') {
+    this.field = followField(image, target);
+    const { width, height } = this.field;
+    this.guide = new Guide(width, height);
+    const [cost, { near }] = [stepCostOf(this.field), this.guide];
+    this.search = new MinimalPath(width, height, (to, d) => (near[to] ? cost(to, d) : cost(to, d) + UNGUIDED));
+  }
+
+  /**
+   * The curves from `from` to where the ink is nearest to `to`, in the picture's px, the first beginning at `from`. Null
+   * where they are too far apart to be found at once, or as good as the same.
+   */
+  path(from: Point, to: Point): Cubic[] | null {
+    const { by } = this.field;
+    const [seed, goal] = [this.nearest(from), this.nearest(to)];
+    this.guide.move(from, { x: to.x / by, y: to.y / by });
+    if (seed < 0 || goal < 0 || seed === goal) return null;
+    this.search.from(seed);
+    const pixels = this.search.to(goal, BUDGET);
+    if (!pixels || pixels.length < 4) return null;
+    const { width, ink, radius } = this.field;
+    const places = pixels.map((i) => ({ x: (i % width) + 0.5, y: Math.floor(i / width) + 0.5 }));
+    const middle = straightOn(centred(places, false, ink, radius), ink, radius).map((p) => ({
+      x: p.x * by,
+      y: p.y * by,
+    }));
+    const points = endsDrawnTo(middle, from, this.field.trail[goal] ? null : to, TOLERANCE);
+    const distinct = points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-6);
+    if (distinct.length < 3) return null;
+    const cubics = fitCurve(distinct, { tolerance: TOLERANCE });
+    cubics[0] = [from, cubics[0][1], cubics[0][2], cubics[0][3]];
+    return cubics;
+  }
+
+  /** The place on the ink nearest to `p`, px of the picture; `p` itself where none is near. */
+  onto(p: Point): Point {
+    const i = this.nearest(p);
+    const { width, by, trail } = this.field;
+    return i >= 0 && trail[i] ? { x: ((i % width) + 0.5) * by, y: (Math.floor(i / width) + 0.5) * by } : p;
+  }
+
+  /** The pixel to start or end at: uphill from a place on the trail, the nearest of the trail, or that place; −1 outside. */
+  private nearest(p: Point): number {
+    const { width, height, by, trail, radius } = this.field;
+    const [cx, cy] = [Math.floor(p.x / by), Math.floor(p.y / by)];
+    if (cx < 0 || cy < 0 || cx >= width || cy >= height) return -1;
+    if (trail[cy * width + cx]) return cy * width + cx;
+    const reach = Math.max(2, Math.round(REACH / by));
+    let [best, least] = [-1, Infinity];
+    for (let y = Math.max(0, cy - reach); y <= Math.min(height - 1, cy + reach); y++) {
+      for (let x = Math.max(0, cx - reach); x <= Math.min(width - 1, cx + reach); x++) {
+        const d = Math.hypot(x - cx, y - cy);
+        if (trail[y * width + x] && d < least) [best, least] = [y * width + x, d];
+      }
+    }
+    return best >= 0 ? uphill({ width, height, radius }, best) : cy * width + cx;
+  }
+}
+
+/** Where the hand has been since the place that is followed from. */
+class Guide {
+  /** 1 within `HAND` px of its way. */
+  readonly near: Uint8Array;
+  private marked: number[] = [];
+  private from: Point | null = null;
+  private last: Point | null = null;
+
+  constructor(
+    private readonly width: number,
+    private readonly height: number,
+  ) {
+    this.near = new Uint8Array(width * height);
+  }
+
+  /** The hand came to a place (px of the field), following from `from`. A leap marks only where it came down. */
+  move(from: Point, to: Point): void {
+    if (!this.from || distance(from, this.from) > 0) {
+      for (const i of this.marked) this.near[i] = 0;
+      this.marked = [];
+      this.from = from;
+      this.last = null;
+    }
+    const start = this.last && distance(this.last, to) < LEAP ? this.last : to;
+    this.last = to;
+    const steps = Math.max(1, Math.ceil(distance(start, to) / (HAND / 2)));
+    for (let k = 0; k <= steps; k++)
+      this.mark(start.x + ((to.x - start.x) * k) / steps, start.y + ((to.y - start.y) * k) / steps);
+  }
+
+  private mark(x: number, y: number): void {
+    const { width, height, near } = this;
+    for (let v = Math.max(0, Math.ceil(y - HAND)); v <= Math.min(height - 1, y + HAND); v++) {
+      for (let u = Math.max(0, Math.ceil(x - HAND)); u <= Math.min(width - 1, x + HAND); u++) {
+        const i = v * width + u;
+        if (near[i] || (u - x) ** 2 + (v - y) ** 2 > HAND * HAND) continue;
+        near[i] = 1;
+        this.marked.push(i);
+      }
+    }
+  }
+}
+
+/** From a pixel of a stroke to its middle: a few steps to where it is further from the rim. */
+function uphill({ width, height, radius }: Pick<FollowField, 'width' | 'height' | 'radius'>, from: number): number {
+  let at = from;
+  for (let k = 0; k < 6; k++) {
+    const x = at % width;
+    const y = (at - x) / width;
+    let [best, most] = [at, 0.3];
+    for (const [dx, dy] of STEPS) {
+      if (x + dx < 0 || y + dy < 0 || x + dx >= width || y + dy >= height) continue;
+      const j = at + dy * width + dx;
+      const grows = (radius[j] - radius[at]) / Math.hypot(dx, dy);
+      if (grows > most) [best, most] = [j, grows];
+    }
+    if (best === at) break;
+    at = best;
+  }
+  return at;
+}
