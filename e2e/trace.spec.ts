@@ -22,6 +22,8 @@ test('the pear is traced over its scan, mended, taken back, found again after a 
   const hand = await BenchHand.open(page, id, { view: { scale: 1.1, x: 60, y: -280 } });
   await expect(page.locator('[data-reference] .row')).toContainText('40 %');
   await page.getByRole('button', { name: /^Speckles/ }).click();
+  // Alone, so that nothing is drawn to the lines that are there already.
+  await page.keyboard.press('Shift+s');
   const before = await hand.lines();
 
   // Eight nodes and the closing one, each drawn from the node along its true handle.

@@ -11,7 +11,7 @@ import { endsDrawnTo } from './pencilStroke';
 /** A place within this many px of ink is drawn onto it. */
 const REACH = 12;
 /** So many pixels are looked at for one place of the pointer at most; what was found is kept for the next. */
-const BUDGET = 90_000;
+const BUDGET = 240_000;
 /** The hand's way is this broad to either side, and what lies off it is this much dearer a pixel. */
 const HAND = 9;
 const UNGUIDED = 6;
