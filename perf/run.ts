@@ -7,6 +7,7 @@ import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
+import { laying, pencil } from './laying';
 import { nearestLine } from './nearest';
 import { preparing } from './prepare';
 import * as probe from './probe';
@@ -105,6 +106,7 @@ async function main(): Promise<void> {
       VIEW,
       40,
     ] as const);
+    const pencilled = await pencil(page);
     await browser.close();
 
     const everything = summary(whole);
@@ -126,6 +128,8 @@ async function main(): Promise<void> {
       sharpAgainAfterLastWheel: summary(sharp),
       open: summary(opens),
       nearestLine: nearestLine(drawing),
+      pencil: pencilled,
+      lay: await laying(),
       prepare: await preparing(),
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

@@ -52,7 +52,7 @@ export function straightOn(points: readonly Point[], ink: Ink, radius: Float32Ar
     result.push(
       ...(i === 0 ? [points[0]] : []),
       ...(i > 0 ? [points[a]] : []),
-      ...bridge(points[a], back, points[b], ahead),
+      ...onRim(bridge(points[a], back, points[b], ahead), usuals[Math.floor(a / every)], ink),
     );
     i = b;
     if (j === n) result.push(points[i++]);
@@ -81,6 +81,42 @@ function bridge(a: Point, leaving: Point, b: Point, coming: Point): Point[] {
       s * s * s * a[x] + 3 * s * s * t * p[x] + 3 * s * t * t * q[x] + t * t * t * b[x];
     return { x: at('x'), y: at('y') };
   });
+}
+
+/** A rim this near to where the stroke's own would be is taken for it, px. */
+const RIM_REACH = 2.4;
+const STEP = 0.5;
+
+/**
+ * Places of a bridge moved across so that the rim of the ink lies as far off as the stroke is wide, on the side where
+ * that is its own rim: over a shallow crossing one side is free most of the way.
+ */
+function onRim(places: readonly Point[], half: number, ink: Ink): Point[] {
+  if (places.length < 3) return [...places];
+  const normals = places.map((_, i) => {
+    const way = unit(subtract(places[Math.min(places.length - 1, i + 1)], places[Math.max(0, i - 1)]));
+    return way ? { x: -way.y, y: way.x } : { x: 0, y: 0 };
+  });
+  const shifts = places.map((p, i) => {
+    const offs = [1, -1].flatMap((side) => {
+      const off = rimFrom(p, scale(normals[i], side), half + RIM_REACH, ink) - half;
+      return Math.abs(off) < RIM_REACH ? [side * off] : [];
+    });
+    return offs.length === 0 ? 0 : offs.reduce((x, y) => x + y, 0) / offs.length;
+  });
+  return places.map((p, i) => {
+    const near = shifts.slice(Math.max(0, i - LEAN), i + LEAN + 1);
+    return add(p, scale(normals[i], near.reduce((x, y) => x + y, 0) / near.length));
+  });
+}
+
+/** How far the ink goes on in a direction, as the distance field counts it: to the middle of the first pixel without. */
+function rimFrom(p: Point, way: Point, most: number, { mask, width, height }: Ink): number {
+  for (let d = 0; d <= most + 1; d += STEP) {
+    const [x, y] = [Math.floor(p.x + d * way.x), Math.floor(p.y + d * way.y)];
+    if (x < 0 || y < 0 || x >= width || y >= height || !mask[y * width + x]) return d;
+  }
+  return Infinity;
 }
 
 const radiusAt = (p: Point, { width, height }: Ink, radius: Float32Array): number => {
