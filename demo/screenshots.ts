@@ -68,6 +68,19 @@ async function main(): Promise<void> {
     await shoot(page, 'trace');
     await page.mouse.click(452, 229);
     await page.keyboard.press('Enter');
+    await page.keyboard.press('q');
+    await page.keyboard.press('z');
+    await page.mouse.move(579, 193);
+    await page.mouse.down();
+    for (let i = 1; i <= 40; i++) await page.mouse.move(579 - 3.1 * i, 193 + 0.95 * i + Math.sin(i / 3));
+    await shoot(page, 'pencil');
+    await page.mouse.up();
+    await page.keyboard.press('z');
+    await page.keyboard.press('s');
+    await page.waitForTimeout(300);
+    await page.keyboard.press('Control+a');
+    await shoot(page, 'select');
+    await page.keyboard.press('Escape');
 
     await page.keyboard.press('3');
     await page.keyboard.press('d');
