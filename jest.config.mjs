@@ -3,6 +3,8 @@ const config = {
   testEnvironment: 'node',
   // A busy machine is slow, not wrong.
   testTimeout: 60_000,
+  // By itself it leaves a core free, which on two cores is half of them.
+  maxWorkers: '100%',
   roots: ['<rootDir>/src', '<rootDir>/demo', '<rootDir>/scripts'],
   setupFiles: ['<rootDir>/jest.setup.ts'],
   // Globals are slow to reach from within a test's own context; these are handed in.
