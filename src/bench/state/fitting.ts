@@ -35,6 +35,9 @@ export const fitInWorker: Fit = (stroke, tolerance) => {
   return Promise.race([api.stroke(transfer(places, [places.buffer]), stroke.closed, tolerance), failed]);
 };
 
+/** Has the worker ready before the first stroke asks for it: to start one takes a while. */
+export const readyToFit = (): void => void worker();
+
 /** What a pencil line was drawn as, so that its smoothing can be changed: for as long as its shape is the one fitted. */
 export type Drawn = { readonly stroke: PencilStroke; readonly unit: number };
 

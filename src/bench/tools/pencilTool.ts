@@ -8,7 +8,7 @@ import { cubicsOf } from '@/core/drawing/run';
 import { distance, dot, subtract, unit } from '@/core/geometry/point';
 import { derivative } from '@/core/geometry/cubic';
 import { paintNode, paintSkeleton, paintSnapMark } from '../canvas/marks';
-import { fitInWorker, keepDrawn, type Fit } from '../state/fitting';
+import { fitInWorker, keepDrawn, readyToFit, type Fit } from '../state/fitting';
 import { sheetToDraw } from '../sheetToDraw';
 import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
@@ -41,6 +41,10 @@ export class PencilTool implements Tool {
 
   private get bench() {
     return this.reach.bench;
+  }
+
+  begin(): void {
+    if (this.fit === fitInWorker) readyToFit();
   }
 
   press(e: HandEvent): void {

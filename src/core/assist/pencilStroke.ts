@@ -17,6 +17,7 @@ export function endsDrawnTo(
   end: Point | null,
   reach: number,
 ): readonly Point[] {
+  if (!start && !end) return points;
   const pulled = (list: readonly Point[], to: Point | null): Point[] => {
     if (!to || list.length === 0) return [...list];
     const by = subtract(to, list[0]);

@@ -2,8 +2,8 @@ import { add, distance, dot, scale, subtract, unit, type Point } from '../geomet
 import type { Ink } from './inkMask';
 
 /** Ink this much wider than the stroke is around there (half-widths, and px) is more than the stroke alone. */
-const WIDER = 1.22;
-const ROUGH = 0.6;
+const WIDER = 1.2;
+const ROUGH = 0.5;
 /** The stroke's own half-width: so much of it is narrower, of so many points to either side. */
 const NARROWER = 0.3;
 const AROUND = 70;
@@ -11,6 +11,8 @@ const AROUND = 70;
 const COARSE = 12;
 /** So many points to either side of such a place lean to the other stroke already. */
 const LEAN = 5;
+/** A hand that points at the end of a stroke is this sure, px. */
+const AIM = 4;
 /** The direction of a stroke is judged over so many points. */
 const JUDGED = 18;
 /** A stroke that turns by more than this over such a place has a corner there (the cosine). */
@@ -23,7 +25,7 @@ const TURNS = Math.cos((50 * Math.PI) / 180);
  */
 export function straightOn(points: readonly Point[], ink: Ink, radius: Float32Array): Point[] {
   const n = points.length;
-  const widths = points.map((p) => radiusAt(p, ink, radius));
+  const widths = smoothed(points.map((p) => radiusAt(p, ink, radius)));
   const every = Math.ceil(n / Math.ceil(n / COARSE));
   const usuals = Array.from({ length: Math.ceil(n / every) }, (_, k) => usual(widths, k * every + (every >> 1)));
   const isOwn = widths.map((w, k) => w <= WIDER * usuals[Math.floor(k / every)] + ROUGH);
@@ -37,10 +39,11 @@ export function straightOn(points: readonly Point[], ink: Ink, radius: Float32Ar
     let j = i;
     while (j < n && !isOwn[j]) j++;
     const [a, b] = [Math.max(0, i - 1 - LEAN), Math.min(n - 1, j + LEAN)];
-    let back = i > JUDGED ? directionAt(points, a - JUDGED, a) : null;
-    let ahead = j < n - JUDGED ? directionAt(points, b, b + JUDGED) : null;
+    let back = i > LEAN + 4 ? directionAt(points, a - JUDGED, a) : null;
+    let ahead = j < n - LEAN - 4 ? directionAt(points, b, b + JUDGED) : null;
     // Wide at one end: from the other side it runs on in an arc to where the end is.
-    const chord = unit(subtract(points[b], points[a]));
+    const end = j === n && back ? onRay(points[a], back, points[b]) : points[b];
+    const chord = unit(subtract(end, points[a]));
     if (chord && ahead && i === 0) back = mirrored(ahead, chord);
     if (chord && back && j === n) ahead = mirrored(back, chord);
     if (!back || !ahead || dot(back, ahead) < TURNS) {
@@ -52,12 +55,21 @@ export function straightOn(points: readonly Point[], ink: Ink, radius: Float32Ar
     result.push(
       ...(i === 0 ? [points[0]] : []),
       ...(i > 0 ? [points[a]] : []),
-      ...onRim(bridge(points[a], back, points[b], ahead), usuals[Math.floor(a / every)], ink),
+      ...onRim(bridge(points[a], back, end, ahead), usuals[Math.floor(a / every)], ink),
     );
     i = b;
-    if (j === n) result.push(points[i++]);
+    if (j === n) {
+      result.push(end);
+      i++;
+    }
   }
   return result;
+}
+
+/** The place of a ray nearest to one that lies about on it: where a stroke ends in another, it has come straight. */
+function onRay(from: Point, way: Point, p: Point): Point {
+  const foot = add(from, scale(way, dot(subtract(p, from), way)));
+  return distance(foot, p) <= AIM ? foot : p;
 }
 
 /** The direction in which an arc over a chord ends that sets out in another, or the other way round. */
@@ -123,6 +135,13 @@ const radiusAt = (p: Point, { width, height }: Ink, radius: Float32Array): numbe
   const [x, y] = [Math.floor(p.x), Math.floor(p.y)];
   return x < 0 || y < 0 || x >= width || y >= height ? 0 : radius[y * width + x];
 };
+
+/** The mean of each figure and the four to either side: pixels count in steps. */
+const smoothed = (widths: readonly number[]): number[] =>
+  widths.map((_, i) => {
+    const near = widths.slice(Math.max(0, i - 4), i + 5);
+    return near.reduce((a, b) => a + b, 0) / near.length;
+  });
 
 /** How wide a stroke is about one of its points, what is wide there for once left out. */
 function usual(widths: readonly number[], at: number): number {
