@@ -1,11 +1,13 @@
 import type { Drawing, Node, Point } from '@/core';
-import { extendEnd, joinEnds, replacedRun, type End } from '@/core/change/joinEdits';
+import { extendEnd, joinEnds, replacedRun, towards, type End } from '@/core/change/joinEdits';
 import { addLine, reshapeLines } from '@/core/change/lineEdits';
 import { turnHandle } from '@/core/change/nodeEdits';
 import type { Edit } from '@/core/change/edit';
-import { sheetOf } from '@/core/drawing/find';
+import { findLine, sheetOf } from '@/core/drawing/find';
+import { cornerAt, reversedNodes } from '@/core/drawing/run';
 import { lengthOf, scale } from '@/core/geometry/point';
-import type { Current } from './penTarget';
+import type { Current, PenTarget } from './penTarget';
+import type { HandEvent } from './tool';
 
 /** A press of the pen that is under way: what it is for, and what it has come to. */
 export type Gesture =
@@ -19,7 +21,6 @@ export type Gesture =
       to?: End;
       pressed: Point;
       last: Point;
-      frozenIn: Point | null;
       pulled: boolean;
       /** It closes, or joins, by a straight segment. */
       plain: boolean;
@@ -27,6 +28,36 @@ export type Gesture =
   | { for: 'drop' | 'take'; end: End; pressed: Point; out: Point | null; pulled: boolean };
 
 export type NodeGesture = Extract<Gesture, { node: Node }>;
+
+/** The node at an open end, as it is met when its line is walked from there. */
+export function farEnd(drawing: Drawing, end: End): Node | undefined {
+  const run = findLine(drawing, end.line)?.line.runs[end.run];
+  return run && reversedNodes(towards(run, end))[0];
+}
+
+/** What a press begins that lays a node, closes or joins; `id` names the line if it is a new one. */
+export function nodeGesture(
+  drawing: Drawing,
+  e: HandEvent,
+  target: PenTarget,
+  current: Current | null,
+  id: string,
+): NodeGesture {
+  let node: Node;
+  if (target.on === 'close') node = current!.nodes[0];
+  else if (target.on === 'join') node = farEnd(drawing, target.end)!;
+  else node = cornerAt('at' in target ? target.at : e.page);
+  return {
+    for: !current ? 'start' : target.on === 'close' || target.on === 'join' ? target.on : 'add',
+    node,
+    end: current?.end ?? { line: id, run: 0, atStart: false },
+    ...(target.on === 'join' ? { to: target.end } : {}),
+    pressed: e.screen,
+    last: e.page,
+    pulled: false,
+    plain: e.alt && (target.on === 'close' || target.on === 'join'),
+  };
+}
 
 /** The node with its handles drawn to `offset`: both ways, or with `alone` only the way out (the way in, at a close). */
 export function drawnNode(g: NodeGesture, offset: Point, alone: boolean): Node {

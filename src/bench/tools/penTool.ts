@@ -2,11 +2,11 @@ import { nanoid } from 'nanoid';
 import type { Cubic, Node, Point, Sheet } from '@/core';
 import { extendByCurves } from '@/core/change/followEdits';
 import type { End } from '@/core/change/joinEdits';
-import { replacedRun, towards } from '@/core/change/joinEdits';
+import { replacedRun } from '@/core/change/joinEdits';
 import { removeLines, reshapeLines } from '@/core/change/lineEdits';
 import { addNode, removeNodes } from '@/core/change/nodeEdits';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
-import { cornerAt, reversedNodes } from '@/core/drawing/run';
+import { cornerAt } from '@/core/drawing/run';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { sheetToDraw } from '../sheetToDraw';
 import { FollowInWorker, type Follow } from '../state/follow';
@@ -14,7 +14,7 @@ import { prefer, preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import type { View } from '../state/view';
 import { PenFollow } from './penFollow';
-import { drawnNode, editOf, type Gesture, type NodeGesture } from './penGesture';
+import { drawnNode, editOf, farEnd, nodeGesture, type Gesture } from './penGesture';
 import { pointsAway, penHints, penPointer } from './penHints';
 import { paintAlong, paintFigures, paintPenLine, paintTarget } from './penMarks';
 import { currentAt, penTarget, placeFor, type Current, type PenTarget } from './penTarget';
@@ -85,7 +85,7 @@ export class PenTool implements Tool {
     } else if (current && this.follows(e, target)) {
       void this.takeFollowed(current, target);
     } else {
-      this.gesture = this.nodeGesture(e, target, current);
+      this.gesture = nodeGesture(drawing, e, target, current, nanoid(10));
       this.preview();
     }
     this.reach.repaint();
@@ -121,29 +121,7 @@ export class PenTool implements Tool {
     this.reach.repaint();
   }
 
-  private nodeGesture(e: HandEvent, target: PenTarget, current: Current | null): NodeGesture {
-    let node: Node;
-    if (target.on === 'close') node = current!.nodes[0];
-    else if (target.on === 'join') node = this.farEnd(target.end)!;
-    else node = cornerAt('at' in target ? target.at : e.page);
-    return {
-      for: !current ? 'start' : target.on === 'close' || target.on === 'join' ? target.on : 'add',
-      node,
-      end: current?.end ?? { line: nanoid(10), run: 0, atStart: false },
-      ...(target.on === 'join' ? { to: target.end } : {}),
-      pressed: e.screen,
-      last: e.page,
-      frozenIn: node.in,
-      pulled: false,
-      plain: e.alt && (target.on === 'close' || target.on === 'join'),
-    };
-  }
-
-  /** The node at an open end, as it is met when its line is walked from there. */
-  private farEnd(end: End): Node | undefined {
-    const run = findLine(this.bench.getState().drawing, end.line)?.line.runs[end.run];
-    return run && reversedNodes(towards(run, end))[0];
-  }
+  private farEnd = (end: End): Node | undefined => farEnd(this.bench.getState().drawing, end);
 
   move(e: HandEvent): void {
     this.at = e;
