@@ -15,10 +15,10 @@ const holds = (f: FollowFigures): void => {
 
 test('the pen that follows the pear scan stays on its true curves, a press each 150 to 300 px', async () => {
   holds(measureFollow(await greyPicture(await pearScan()), pearLines, 1748 / pearPage.width, 2));
-}, 60_000);
+}, 120_000);
 
 test('and so on the snail photo, straightened by its corners', async () => {
   const [scale, photo] = [1.5, await greyPicture(await snailPhoto())];
   const page = rectify(photo, [...snailCorners], { width: scale * snailPage.width, height: scale * snailPage.height });
   holds(measureFollow(page, snailLines, scale, 2));
-}, 60_000);
+}, 120_000);

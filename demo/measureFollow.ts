@@ -19,6 +19,8 @@ export type FollowFigures = {
 
 /** A followed curve this near to the true one is on it, px. */
 const NEAR = 1.5;
+/** So many moves of the hand from press to press. */
+const MOVES = 12;
 /** Within this of another line a place is at a crossing, px. */
 const CROSSING = 25;
 
@@ -48,8 +50,8 @@ export function measureFollow(
         y: places[i].y + (random() - 0.5) * 4,
       });
       let path: Cubic[] | null = null;
-      for (let k = 1; k <= 24; k++) {
-        const to = aim(Math.round(at + ((next - at) * k) / 24));
+      for (let k = 1; k <= MOVES; k++) {
+        const to = aim(Math.round(at + ((next - at) * k) / MOVES));
         const start = performance.now();
         path = follower.path(from, to);
         f.moves.push(performance.now() - start);
