@@ -1,10 +1,9 @@
 import type { Cubic, GrayImage, Point } from '../src/core';
 import { Follower } from '../src/core/assist/follow';
-import { cubicLength, nearestOnCubic } from '../src/core';
+import { cubicLength } from '../src/core';
 import { evaluate } from '../src/core/geometry/cubic';
-import { distance } from '../src/core/geometry/point';
 import { seeded } from '../src/core/seeded';
-import { walk } from '../src/core/test/strokes';
+import { distanceToCurves, walk } from '../src/core/test/strokes';
 import type { TrueLine } from '../src/server/simulated/curves/path';
 
 /** How true a pen that follows the ink stays to the curves that a picture was drawn from. Shares are of length, 0…1. */
@@ -60,10 +59,10 @@ export function measureFollow(
       f.presses++;
       f.segments += drawn.length;
       for (const p of walk(drawn, 2)) {
-        const isNear = distanceTo(cubics, p) <= NEAR;
+        const isNear = distanceToCurves(cubics, p) <= NEAR;
         length++;
         if (isNear) f.near++;
-        if (truth.some((t, i) => i !== own && distanceTo(t, p) < CROSSING)) {
+        if (truth.some((t, i) => i !== own && distanceToCurves(t, p) < CROSSING)) {
           atCrossings++;
           if (isNear) f.nearAtCrossings++;
         }
@@ -77,6 +76,3 @@ export function measureFollow(
   f.nearAtCrossings /= atCrossings || 1;
   return f;
 }
-
-const distanceTo = (cubics: readonly Cubic[], p: Point): number =>
-  Math.min(...cubics.map((c) => (distance(c[0], p) > 3000 ? Infinity : nearestOnCubic(c, p).distance)));

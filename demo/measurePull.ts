@@ -1,9 +1,6 @@
-import type { Cubic, Point, PulledRun } from '../src/core';
+import type { Cubic, PulledRun } from '../src/core';
 
-import { nearestOnCubic } from '../src/core';
-import { distanceToBox } from '../src/core/geometry/box';
-import { hullBox } from '../src/core/geometry/bounds';
-import { walk } from '../src/core/test/strokes';
+import { distanceToCurves, walk } from '../src/core/test/strokes';
 import type { TrueLine } from '../src/server/simulated/curves/path';
 
 /** How near pulled lines come to the curves that a picture was drawn from. Shares are of length, 0…1. */
@@ -30,13 +27,13 @@ export function measurePull(runs: readonly PulledRun[], lines: readonly TrueLine
   for (const { cubics } of truth) {
     for (const p of walk(cubics, 2)) {
       length++;
-      if (distanceTo(pulled, p) <= NEAR) covered++;
+      if (distanceToCurves(pulled, p) <= NEAR) covered++;
     }
   }
   for (const run of runs) {
     for (const p of walk(run.cubics, 2)) {
       drawn++;
-      if (truth.every((t) => distanceTo(t.cubics, p) > t.width / 2 + 1)) without++;
+      if (truth.every((t) => distanceToCurves(t.cubics, p) > t.width / 2 + 1)) without++;
     }
   }
   return {
@@ -47,12 +44,4 @@ export function measurePull(runs: readonly PulledRun[], lines: readonly TrueLine
     runs: runs.length,
     trueRuns: truth.length,
   };
-}
-
-function distanceTo(cubics: readonly Cubic[], p: Point): number {
-  let best = Infinity;
-  for (const c of cubics) {
-    if (distanceToBox(hullBox(c), p) < best) best = Math.min(best, nearestOnCubic(c, p).distance);
-  }
-  return best;
 }

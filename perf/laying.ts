@@ -1,16 +1,10 @@
 import fitCurvePackage from 'fit-curve';
 import type { Page } from '@playwright/test';
 import type * as Paper from 'paper';
-import { fitCurve, nearestOnCubic, rectify, type Cubic, type Point } from '../src/core';
-import { distanceToBox } from '../src/core/geometry/box';
-import { hullBox } from '../src/core/geometry/bounds';
-import { stroke, strokeKinds, walk, type Stroke } from '../src/core/test/strokes';
-import { greyPicture } from '../demo/greyPicture';
+import { fitCurve, type Cubic, type Point } from '../src/core';
+import { distanceToCurves, stroke, strokeKinds, walk, type Stroke } from '../src/core/test/strokes';
 import { measureFollow } from '../demo/measureFollow';
-import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
-import { snailLines, snailPage } from '../src/server/simulated/curves/snail';
-import { pearScan } from '../src/server/simulated/pictures/pearScan';
-import { snailCorners, snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
+import { sketches } from '../demo/sketches';
 import { summary } from './statistics';
 
 const TOLERANCE = 2;
@@ -86,7 +80,7 @@ function measured(strokes: readonly Stroke[], fit: Fitter): unknown {
     segments += cubics.length;
     trueSegments += s.cubics.length;
     for (const p of walk(cubics, 3)) {
-      const d = distanceTo(s.cubics, p);
+      const d = distanceToCurves(s.cubics, p);
       squares += d * d;
       samples++;
       bulge = Math.max(bulge, d);
@@ -122,24 +116,11 @@ const directionIn = (c: Cubic): Point =>
   [c[2], c[1], c[0]].map((p) => ({ x: c[3].x - p.x, y: c[3].y - p.y })).find(isLong) ?? { x: 1, y: 0 };
 const isLong = (p: Point): boolean => Math.hypot(p.x, p.y) > 1e-6;
 
-function distanceTo(cubics: readonly Cubic[], p: Point): number {
-  let best = Infinity;
-  for (const c of cubics) if (distanceToBox(hullBox(c), p) < best) best = Math.min(best, nearestOnCubic(c, p).distance);
-  return best;
-}
-
 async function following(): Promise<unknown> {
-  const scale = 1.5;
-  const photo = await greyPicture(await snailPhoto());
-  const page = rectify(photo, [...snailCorners], { width: scale * snailPage.width, height: scale * snailPage.height });
-  const scenes = [
-    { picture: 'pear scan', image: await greyPicture(await pearScan()), lines: pearLines, by: 1748 / pearPage.width },
-    { picture: 'snail photo, rectified', image: page, lines: snailLines, by: scale },
-  ];
-  return scenes.map(({ picture, image, lines, by }) => {
-    const f = measureFollow(image, lines, by, 1);
+  return (await sketches()).map(({ name, image, lines, scale }) => {
+    const f = measureFollow(image, lines, scale, 1);
     return {
-      picture,
+      picture: name,
       shareWithin1_5px: round(f.near, 4),
       shareWithin1_5pxNearOtherLines: round(f.nearAtCrossings, 4),
       presses: f.presses,

@@ -1,14 +1,12 @@
-import { pageCorners, pullInk, rectify, threshold, type Correction } from '../src/core';
+import { pageCorners, pullInk, threshold, type Correction } from '../src/core';
 import { firstCorrections } from '../src/core/drawing/correction';
 import { corrected, CorrectionRun } from '../src/core/raster/correct';
 import { rgbaImage } from '../src/core/raster/rgba';
-import { greyPicture, paperPicture } from '../demo/greyPicture';
+import { paperPicture } from '../demo/greyPicture';
 import { measurePull } from '../demo/measurePull';
-import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
-import { snailLines, snailPage } from '../src/server/simulated/curves/snail';
-import { pearScan } from '../src/server/simulated/pictures/pearScan';
+import { sketches } from '../demo/sketches';
 import { shotOf } from '../src/server/simulated/pictures/shots';
-import { snailCorners, snailPhoto, snailShot } from '../src/server/simulated/pictures/snailPhoto';
+import { snailPhoto, snailShot } from '../src/server/simulated/pictures/snailPhoto';
 import { summary } from './statistics';
 
 const SHOTS = 24;
@@ -27,18 +25,7 @@ export async function preparing(): Promise<unknown> {
 }
 
 async function pulling(): Promise<unknown> {
-  const scale = 1.5;
-  const photo = await greyPicture(await snailPhoto());
-  const scenes = [
-    { name: 'pear scan', image: await greyPicture(await pearScan()), lines: pearLines, scale: 1748 / pearPage.width },
-    {
-      name: 'snail photo, rectified',
-      image: rectify(photo, [...snailCorners], { width: scale * snailPage.width, height: scale * snailPage.height }),
-      lines: snailLines,
-      scale,
-    },
-  ];
-  return scenes.map(({ name, image, lines, scale: k }) => {
+  return (await sketches()).map(({ name, image, lines, scale: k }) => {
     const { result, ms } = timed(() => pullInk(image, { tolerance: TOLERANCE, mode: 'centre' }));
     const f = measurePull(result, lines, k);
     return {

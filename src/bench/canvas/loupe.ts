@@ -41,17 +41,22 @@ export function paintLoupe(
   ctx.strokeStyle = '#27241d';
   ctx.lineWidth = 1.5;
   ctx.stroke();
+  paintCross(ctx, middle);
+  ctx.restore();
+}
+
+/** The cross in a loupe's middle, open where the place itself is. */
+export function paintCross(ctx: CanvasRenderingContext2D, at: Point): void {
   ctx.lineWidth = 1;
   ctx.beginPath();
-  for (const [dx, dy] of [
+  for (const [x, y] of [
     [1, 0],
     [-1, 0],
     [0, 1],
     [0, -1],
   ]) {
-    ctx.moveTo(middle.x + dx * 5, middle.y + dy * 5);
-    ctx.lineTo(middle.x + dx * 16, middle.y + dy * 16);
+    ctx.moveTo(at.x + x * 5, at.y + y * 5);
+    ctx.lineTo(at.x + x * 15, at.y + y * 15);
   }
   ctx.stroke();
-  ctx.restore();
 }

@@ -33,18 +33,26 @@ export function paintSegment(ctx: CanvasRenderingContext2D, view: View, cubic: C
   const [a, b, c, d] = cubic.map((p) => toScreen(view, p));
   ctx.save();
   ctx.lineCap = 'round';
-  for (const [width, colour] of [
-    [5, PAPER],
-    [3, tag],
-  ] as const) {
-    ctx.lineWidth = width;
-    ctx.strokeStyle = colour;
-    ctx.beginPath();
-    ctx.moveTo(a.x, a.y);
-    ctx.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
-    ctx.stroke();
-  }
+  ctx.beginPath();
+  ctx.moveTo(a.x, a.y);
+  ctx.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
+  strokeHaloed(ctx, 3, tag);
   ctx.restore();
+}
+
+/** Strokes the path at hand with a rim of paper, so that it is seen on anything. */
+export function strokeHaloed(ctx: CanvasRenderingContext2D, width: number, colour = INK): void {
+  ctx.lineWidth = width + 2;
+  ctx.strokeStyle = PAPER;
+  ctx.stroke();
+  ctx.lineWidth = width;
+  ctx.strokeStyle = colour;
+  ctx.stroke();
+}
+
+/** All nodes of a line, as signs for reading only. */
+export function paintNodes(ctx: CanvasRenderingContext2D, view: View, line: Pick<Line, 'runs'>, tag: string): void {
+  line.runs.forEach((run) => run.nodes.forEach((_, i) => paintNode(ctx, view, run, i, tag, false)));
 }
 
 const angleOf = (p: Point): number => Math.atan2(p.y, p.x);
@@ -198,20 +206,13 @@ export function paintLasso(ctx: CanvasRenderingContext2D, view: View, lasso: rea
 /** What a node would be drawn to: a ring about the place, and a short word beside it. */
 export function paintSnapMark(ctx: CanvasRenderingContext2D, at: Point, word: string): void {
   ctx.save();
-  for (const [width, colour] of [
-    [4, PAPER],
-    [1.8, INK],
-  ] as const) {
-    ctx.lineWidth = width;
-    ctx.strokeStyle = colour;
-    ctx.beginPath();
-    ctx.arc(at.x, at.y, 9, 0, FULL_TURN);
-    ctx.moveTo(at.x - 13, at.y);
-    ctx.lineTo(at.x - 9, at.y);
-    ctx.moveTo(at.x + 9, at.y);
-    ctx.lineTo(at.x + 13, at.y);
-    ctx.stroke();
-  }
+  ctx.beginPath();
+  ctx.arc(at.x, at.y, 9, 0, FULL_TURN);
+  ctx.moveTo(at.x - 13, at.y);
+  ctx.lineTo(at.x - 9, at.y);
+  ctx.moveTo(at.x + 9, at.y);
+  ctx.lineTo(at.x + 13, at.y);
+  strokeHaloed(ctx, 1.8);
   ctx.restore();
   paintNote(ctx, { x: at.x + 16, y: at.y - 12 }, word);
 }

@@ -3,6 +3,7 @@ import { boxesMeet } from '@/core/geometry/box';
 import { lineBox } from '@/core/drawing/run';
 import { paintLine, type Looks } from '@/workers/paintLine';
 import { toPage, type Size, type View } from '../state/view';
+import { paintCross } from './loupe';
 import { paintReferences } from './pageGround';
 import type { PictureStore } from './pictures';
 
@@ -82,19 +83,4 @@ export function loupeMiddle(pointer: Point, window: Size, leftHanded: boolean): 
   const above = pointer.y - off - RADIUS > -RADIUS / 2;
   const y = above ? pointer.y - off * 0.7 : pointer.y + off * 0.7;
   return { x: pointer.x + side * off, y: Math.max(RADIUS + 4, Math.min(window.height - RADIUS - 4, y)) };
-}
-
-function paintCross(ctx: CanvasRenderingContext2D, at: Point): void {
-  ctx.lineWidth = 1;
-  ctx.beginPath();
-  for (const [x, y] of [
-    [1, 0],
-    [-1, 0],
-    [0, 1],
-    [0, -1],
-  ]) {
-    ctx.moveTo(at.x + x * 5, at.y + y * 5);
-    ctx.lineTo(at.x + x * 14, at.y + y * 14);
-  }
-  ctx.stroke();
 }

@@ -4,24 +4,16 @@ import { findLine } from '@/core/drawing/find';
 import { cubicsOf } from '@/core/drawing/run';
 import { add, distance, subtract } from '@/core/geometry/point';
 import type { Hit } from '../canvas/picking';
-import { paintHandles, paintNode, paintSegment, paintSkeleton } from '../canvas/marks';
+import { paintHandles, paintNodes, paintSegment, paintSkeleton } from '../canvas/marks';
 import { shownDrawing } from '../state/store';
 import type { View } from '../state/view';
-import { CLICK, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import { LineTool } from './lineTool';
+import { CLICK, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Gesture = { ref: SegmentRef; t: number; from: HandEvent; offset: Point; moved: boolean; last: HandEvent };
 
 /** Bend: a segment taken anywhere and dragged runs through the pointer; a straight one as well. */
-export class BendTool implements Tool {
-  private gesture: Gesture | null = null;
-  private at: HandEvent | null = null;
-
-  constructor(private readonly reach: Reach) {}
-
-  private get bench() {
-    return this.reach.bench;
-  }
-
+export class BendTool extends LineTool<Gesture> implements Tool {
   private under(e: HandEvent): Hit | null {
     const reach = gripFor(e, LINE_GRIP) * this.reach.unit();
     const hit = this.reach.picking.under(this.bench.getState().drawing, e.page, reach);
@@ -60,26 +52,7 @@ export class BendTool implements Tool {
     this.reach.repaint();
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.reach.repaint();
-  }
-
-  key(key: string): boolean {
-    if (key !== 'Escape') return false;
-    if (this.gesture) this.cancel();
-    else if (this.bench.getState().lines.size > 0) this.bench.choose([]);
-    else return false;
-    return true;
-  }
-
-  cancel(): void {
-    this.gesture = null;
-    this.bench.show(null);
-    this.reach.repaint();
-  }
-
-  finish = (): void => this.cancel();
+  key = (key: string): boolean => key === 'Escape' && this.escape();
 
   pointer(): PointerShape {
     return this.gesture || (this.at && this.under(this.at)) ? 'bend' : 'arrow';
@@ -93,10 +66,7 @@ export class BendTool implements Tool {
       const found = findLine(shown, id);
       if (!found) continue;
       paintSkeleton(ctx, view, found.line, found.sheet.tag);
-      if (s.lines.size > 20) continue;
-      found.line.runs.forEach((run) =>
-        run.nodes.forEach((_, i) => paintNode(ctx, view, run, i, found.sheet.tag, false)),
-      );
+      if (s.lines.size <= 20) paintNodes(ctx, view, found.line, found.sheet.tag);
     }
     const ref = this.gesture?.ref ?? (hit && { line: hit.line.id, run: hit.run, segment: hit.segment });
     const found = ref && findLine(shown, ref.line);

@@ -5,7 +5,7 @@ import { pageToShares, sharesToPage } from '@/core/drawing/placement';
 import { distance } from '@/core/geometry/point';
 import { isConvex } from '@/core/raster/rectify';
 import { paintLoupe } from '../canvas/loupe';
-import { paintBead } from '../canvas/marks';
+import { paintBead, strokeHaloed } from '../canvas/marks';
 import { correct, sourceOf } from '../state/corrections';
 import { toScreen, type View } from '../state/view';
 import { CorrectionTool, correctionsBefore, workedOn } from './pictureTool';
@@ -106,17 +106,10 @@ export class CornersTool extends CorrectionTool implements Tool {
     if (!r || !corners) return;
     const places = corners.map((p) => toScreen(view, sharesToPage(r, p)));
     ctx.save();
-    for (const [width, colour] of [
-      [3.5, '#fffefb'],
-      [1.5, '#27241d'],
-    ] as const) {
-      ctx.lineWidth = width;
-      ctx.strokeStyle = colour;
-      ctx.beginPath();
-      places.forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
-      ctx.closePath();
-      ctx.stroke();
-    }
+    ctx.beginPath();
+    places.forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
+    ctx.closePath();
+    strokeHaloed(ctx, 1.5);
     for (const p of places) paintBead(ctx, p);
     ctx.restore();
     const bitmap = this.held === null ? null : this.reach.picture(r);

@@ -20,18 +20,8 @@ import { paintHandles, paintMarquee, paintNode, paintSkeleton } from '../canvas/
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { arrowOffset } from './nudge';
-import {
-  CLICK,
-  GRIP,
-  gripFor,
-  LINE_GRIP,
-  SNAP,
-  type HandEvent,
-  type Hint,
-  type PointerShape,
-  type Reach,
-  type Tool,
-} from './tool';
+import { LineTool } from './lineTool';
+import { CLICK, GRIP, gripFor, LINE_GRIP, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Target =
   | { on: 'bead'; ref: NodeRef; side: Side }
@@ -45,16 +35,7 @@ type Gesture =
   | { for: 'marquee'; from: HandEvent; to: HandEvent; moved: boolean };
 
 /** Nodes: choose them, move them and their beads, nudge, add and remove. */
-export class NodesTool implements Tool {
-  private gesture: Gesture | null = null;
-  private at: HandEvent | null = null;
-
-  constructor(private readonly reach: Reach) {}
-
-  private get bench() {
-    return this.reach.bench;
-  }
-
+export class NodesTool extends LineTool<Gesture> implements Tool {
   /** The lines whose nodes are shown: those chosen. */
   private shownLines(): { line: Line; sheet: Sheet }[] {
     const s = this.bench.getState();
@@ -188,11 +169,6 @@ export class NodesTool implements Tool {
     this.bench.choose(lines, e.shift ? [...s.nodes, ...found] : found);
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.reach.repaint();
-  }
-
   key(key: string, e: { shift: boolean }): boolean {
     const s = this.bench.getState();
     const by = arrowOffset(key, e.shift);
@@ -225,14 +201,6 @@ export class NodesTool implements Tool {
     this.bench.choose([hit.line.id], [nodeKey({ line: hit.line.id, run: hit.run, node: hit.segment + 1 })]);
     return true;
   }
-
-  cancel(): void {
-    this.gesture = null;
-    this.bench.show(null);
-    this.reach.repaint();
-  }
-
-  finish = (): void => this.cancel();
 
   pointer(): PointerShape {
     if (this.gesture?.for === 'marquee' || !this.at) return 'arrow';

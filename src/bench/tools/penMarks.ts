@@ -5,7 +5,7 @@ import type { Found } from '@/core/drawing/find';
 import { segmentBetween } from '@/core/drawing/run';
 import { subtract } from '@/core/geometry/point';
 import { formatCount, formatLength, formatNumber } from '@/ui/format';
-import { paintHandles, paintNode, paintNote, paintSkeleton, paintSnapMark } from '../canvas/marks';
+import { paintHandles, paintNode, paintNote, paintSkeleton, paintSnapMark, strokeHaloed } from '../canvas/marks';
 import { toScreen, type View } from '../state/view';
 import type { PenTarget } from './penTarget';
 
@@ -62,20 +62,13 @@ function paintComing(
 export function paintAlong(ctx: CanvasRenderingContext2D, view: View, cubics: readonly Cubic[], tag: string): void {
   ctx.save();
   ctx.lineCap = 'round';
-  for (const [width, colour] of [
-    [5, 'rgba(255,254,251,0.85)'],
-    [2, tag],
-  ] as const) {
-    ctx.lineWidth = width;
-    ctx.strokeStyle = colour;
-    ctx.beginPath();
-    for (const c of cubics) {
-      const [a, b, d, e] = c.map((p) => toScreen(view, p));
-      ctx.moveTo(a.x, a.y);
-      ctx.bezierCurveTo(b.x, b.y, d.x, d.y, e.x, e.y);
-    }
-    ctx.stroke();
+  ctx.beginPath();
+  for (const c of cubics) {
+    const [a, b, d, e] = c.map((p) => toScreen(view, p));
+    ctx.moveTo(a.x, a.y);
+    ctx.bezierCurveTo(b.x, b.y, d.x, d.y, e.x, e.y);
   }
+  strokeHaloed(ctx, 2, tag);
   ctx.fillStyle = '#ffffff';
   ctx.lineWidth = 1.5;
   for (const c of cubics) {

@@ -5,7 +5,7 @@ import type { End } from '@/core/change/joinEdits';
 import { replacedRun } from '@/core/change/joinEdits';
 import { removeLines, reshapeLines } from '@/core/change/lineEdits';
 import { addNode, removeNodes } from '@/core/change/nodeEdits';
-import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
+import { findLine } from '@/core/drawing/find';
 import { cornerAt } from '@/core/drawing/run';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { sheetToDraw } from '../sheetToDraw';
@@ -18,6 +18,7 @@ import { drawnNode, editOf, farEnd, nodeGesture, type Gesture } from './penGestu
 import { pointsAway, penHints, penPointer } from './penHints';
 import { paintAlong, paintFigures, paintPenLine, paintTarget } from './penMarks';
 import { currentAt, penTarget, placeFor, type Current, type PenTarget } from './penTarget';
+import { LineTool } from './lineTool';
 import { CLICK, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
 const STEP = 15;
@@ -31,25 +32,17 @@ const followInk = (): Follow => (shared ??= new FollowInWorker());
  * takes back one node and nothing drawn is lost. The line goes on until it is closed, joined, or ended; a double-click
  * does none of these.
  */
-export class PenTool implements Tool {
-  private gesture: Gesture | null = null;
-  private at: HandEvent | null = null;
+export class PenTool extends LineTool<Gesture> implements Tool {
   private readonly following: PenFollow;
   private isTaking = false;
 
-  constructor(
-    private readonly reach: Reach,
-    follow: Follow = followInk(),
-  ) {
+  constructor(reach: Reach, follow: Follow = followInk()) {
+    super(reach);
     this.following = new PenFollow(reach, follow);
   }
 
   begin(): void {
     this.following.keepReady();
-  }
-
-  private get bench() {
-    return this.reach.bench;
   }
 
   private get end(): End | null {
@@ -170,15 +163,14 @@ export class PenTool implements Tool {
     this.reach.repaint();
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
+  override hover(e: HandEvent | null): void {
     const current = e && this.current();
     if (e) this.following.keepReady();
     if (current && this.following.isOn) {
       const target = this.target(e);
       if (this.follows(e, target)) this.following.point(current.nodes.at(-1)!.point, this.placeOf(target, current));
     }
-    this.reach.repaint();
+    super.hover(e);
   }
 
   key(key: string): boolean {
@@ -212,15 +204,13 @@ export class PenTool implements Tool {
     this.reach.repaint();
   }
 
-  cancel(): void {
+  override cancel(): void {
     if (this.gesture?.for === 'take') this.end = null;
-    this.gesture = null;
-    this.bench.show(null);
-    this.reach.repaint();
+    super.cancel();
   }
 
   /** Ends the line and keeps it. A start without a second node is no line, and goes. */
-  finish(): void {
+  override finish(): void {
     const current = this.current();
     this.end = null;
     this.gesture = null;
@@ -240,11 +230,7 @@ export class PenTool implements Tool {
     return sheetToDraw(this.bench, id, 'the pen leaves it alone');
   }
 
-  private refuses(): boolean {
-    const { sheet, drawing, reading } = this.bench.getState();
-    const target = sheetOf(drawing, sheet);
-    return reading || ((!target || !isOpenSheet(target)) && !this.current());
-  }
+  private refuses = (): boolean => this.bench.getState().reading || (!this.canDraw && !this.current());
 
   pointer(): PointerShape {
     if (this.refuses()) return 'refuse';

@@ -7,7 +7,7 @@ import { findLine, sheetOf } from '@/core/drawing/find';
 import { cubicsOf } from '@/core/drawing/run';
 import { distance, dot, subtract, unit } from '@/core/geometry/point';
 import { derivative } from '@/core/geometry/cubic';
-import { paintNode, paintSkeleton, paintSnapMark } from '../canvas/marks';
+import { paintNodes, paintSkeleton, paintSnapMark } from '../canvas/marks';
 import { fitInWorker, keepDrawn, readyToFit, type Fit } from '../state/fitting';
 import { sheetToDraw } from '../sheetToDraw';
 import { preferences } from '../state/preferences';
@@ -15,6 +15,7 @@ import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { endsAt, marksOf, paintStroke, type OnChosen, type Stroke } from './pencilStrokes';
 import { touching } from './penTarget';
+import { LineTool } from './lineTool';
 import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
 
 /** What a stroke would come to if the hand let go now. */
@@ -29,18 +30,14 @@ const LEAST_ROUND = 4;
 const ALONG = Math.cos((40 * Math.PI) / 180);
 
 /** Pencil: what the hand draws becomes a line of few nodes. The ink stays under the hand; the fit follows it. */
-export class PencilTool implements Tool {
-  private stroke: Stroke | null = null;
+export class PencilTool extends LineTool<Stroke> implements Tool {
   private readonly pending: Stroke[] = [];
-  private at: HandEvent | null = null;
 
   constructor(
-    private readonly reach: Reach,
+    reach: Reach,
     private readonly fit: Fit = fitInWorker,
-  ) {}
-
-  private get bench() {
-    return this.reach.bench;
+  ) {
+    super(reach);
   }
 
   begin(): void {
@@ -54,7 +51,7 @@ export class PencilTool implements Tool {
     const start = e.mod ? null : touching(this.reach, e, null);
     const path = typeof Path2D === 'undefined' ? null : new Path2D();
     path?.moveTo(e.page.x, e.page.y);
-    this.stroke = {
+    this.gesture = {
       id: nanoid(10),
       passed: [{ page: e.page, pressure: e.pressure }],
       path,
@@ -81,7 +78,7 @@ export class PencilTool implements Tool {
 
   move(e: HandEvent): void {
     this.at = e;
-    const g = this.stroke;
+    const g = this.gesture;
     if (!g) return;
     for (const p of e.trail) {
       if (distance(p.page, g.passed.at(-1)!.page) < 1e-9) continue;
@@ -93,8 +90,8 @@ export class PencilTool implements Tool {
   }
 
   release(e: HandEvent): void {
-    const g = this.stroke;
-    this.stroke = null;
+    const g = this.gesture;
+    this.gesture = null;
     if (!g) return;
     g.ahead = [];
     const moved = g.passed.some((p) => distance(p.page, g.passed[0].page) >= CLICK * g.unit);
@@ -201,31 +198,9 @@ export class PencilTool implements Tool {
     this.bench.choose([line.id]);
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.reach.repaint();
-  }
+  key = (key: string): boolean => key === 'Escape' && this.escape();
 
-  key(key: string): boolean {
-    if (key !== 'Escape') return false;
-    if (this.stroke) this.cancel();
-    else if (this.bench.getState().lines.size > 0) this.bench.choose([]);
-    else return false;
-    return true;
-  }
-
-  cancel(): void {
-    this.stroke = null;
-    this.reach.repaint();
-  }
-
-  finish = (): void => this.cancel();
-
-  pointer(): PointerShape {
-    const { sheet, drawing, reading } = this.bench.getState();
-    const target = sheetOf(drawing, sheet);
-    return reading || !target || !target.visible || target.locked ? 'refuse' : 'pencil';
-  }
+  pointer = (): PointerShape => (this.canDraw ? 'pencil' : 'refuse');
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
     const s = this.bench.getState();
@@ -233,11 +208,11 @@ export class PencilTool implements Tool {
       const found = findLine(shownDrawing(s), id);
       if (!found || s.lines.size > 20) continue;
       paintSkeleton(ctx, view, found.line, found.sheet.tag);
-      found.line.runs.forEach((r) => r.nodes.forEach((_, i) => paintNode(ctx, view, r, i, found.sheet.tag, false)));
+      paintNodes(ctx, view, found.line, found.sheet.tag);
     }
-    for (const g of [...this.pending, ...(this.stroke ? [this.stroke] : [])]) paintStroke(ctx, view, g);
+    for (const g of [...this.pending, ...(this.gesture ? [this.gesture] : [])]) paintStroke(ctx, view, g);
     if (!this.at) return;
-    if (this.stroke) this.paintOutcome(ctx, view, this.stroke, this.at);
+    if (this.gesture) this.paintOutcome(ctx, view, this.gesture, this.at);
     else {
       const start = this.at.mod ? null : touching(this.reach, this.at, null);
       if (start) paintSnapMark(ctx, toScreen(view, start.at), start.on === 'node' ? 'on its node' : 'on the line');
@@ -254,7 +229,7 @@ export class PencilTool implements Tool {
   hints(): Hint[] {
     if (this.pointer() === 'refuse')
       return [{ keys: 'locked or hidden', what: 'the pencil leaves this sheet alone; a click offers the way out' }];
-    if (this.stroke)
+    if (this.gesture)
       return [
         { keys: 'back to its start', what: 'closes the line' },
         { keys: 'Ctrl', what: 'keep to nothing' },

@@ -11,17 +11,8 @@ import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { arrowOffset } from './nudge';
-import {
-  CLICK,
-  gripFor,
-  LINE_GRIP,
-  SNAP,
-  type HandEvent,
-  type Hint,
-  type PointerShape,
-  type Reach,
-  type Tool,
-} from './tool';
+import { LineTool } from './lineTool';
+import { CLICK, gripFor, LINE_GRIP, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Gesture = {
   for: 'lines' | 'marquee';
@@ -36,16 +27,7 @@ type Gesture = {
 };
 
 /** Select: whole lines, and groups as one; choose, move, nudge, delete. A double-click enters a group. */
-export class SelectTool implements Tool {
-  private gesture: Gesture | null = null;
-  private at: HandEvent | null = null;
-
-  constructor(private readonly reach: Reach) {}
-
-  private get bench() {
-    return this.reach.bench;
-  }
-
+export class SelectTool extends LineTool<Gesture> implements Tool {
   private under(e: HandEvent): string | null {
     const reach = gripFor(e, LINE_GRIP) * this.reach.unit();
     return this.reach.picking.under(this.bench.getState().drawing, e.page, reach)?.line.id ?? null;
@@ -161,11 +143,6 @@ export class SelectTool implements Tool {
     this.bench.choose(takesAway ? [...lines].filter((id) => !gone.has(id)) : shift ? [...lines, ...found] : found);
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.reach.repaint();
-  }
-
   key(key: string, e: { shift: boolean }): boolean {
     const { drawing, lines, within } = this.bench.getState();
     if (key === 'Escape' && this.gesture) {
@@ -181,19 +158,13 @@ export class SelectTool implements Tool {
     const by = arrowOffset(key, e.shift);
     if (by) this.bench.commit(moveLines(drawing, lines, by));
     else if (key === 'Delete' || key === 'Backspace') this.bench.commit(removeLines(drawing, lines));
-    else if (key === 'Escape') this.bench.choose([]);
+    else if (key === 'Escape') return this.escape();
     else return false;
     return true;
   }
 
-  cancel(): void {
-    this.gesture = null;
-    this.bench.show(null);
-    this.reach.repaint();
-  }
-
-  finish(): void {
-    this.cancel();
+  override finish(): void {
+    super.finish();
     if (this.bench.getState().within.length > 0) this.bench.setState({ within: [] });
   }
 

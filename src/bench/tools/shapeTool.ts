@@ -14,17 +14,8 @@ import { sheetToDraw } from '../sheetToDraw';
 import { prefer, preferences, type ShapeFigures } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
-import {
-  CLICK,
-  GRIP,
-  gripFor,
-  SNAP,
-  type HandEvent,
-  type Hint,
-  type PointerShape,
-  type Reach,
-  type Tool,
-} from './tool';
+import { LineTool } from './lineTool';
+import { CLICK, GRIP, gripFor, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Gesture =
   | { for: 'shape'; id: string; from: Point; pressed: HandEvent; last: HandEvent; sheet: string }
@@ -34,16 +25,7 @@ type Gesture =
 const REST = 18;
 
 /** Shapes: dragged from corner to corner, or with Alt from the middle; a click lays one of the figures in the tray. */
-export class ShapeTool implements Tool {
-  private gesture: Gesture | null = null;
-  private at: HandEvent | null = null;
-
-  constructor(private readonly reach: Reach) {}
-
-  private get bench() {
-    return this.reach.bench;
-  }
-
+export class ShapeTool extends LineTool<Gesture> implements Tool {
   press(e: HandEvent): void {
     this.at = e;
     const grip = this.roundingUnder(e);
@@ -159,32 +141,11 @@ export class ShapeTool implements Tool {
     );
   }
 
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.reach.repaint();
-  }
-
-  key(key: string): boolean {
-    if (key !== 'Escape') return false;
-    if (this.gesture) this.cancel();
-    else if (this.bench.getState().lines.size > 0) this.bench.choose([]);
-    else return false;
-    return true;
-  }
-
-  cancel(): void {
-    this.gesture = null;
-    this.bench.show(null);
-    this.reach.repaint();
-  }
-
-  finish = (): void => this.cancel();
+  key = (key: string): boolean => key === 'Escape' && this.escape();
 
   pointer(): PointerShape {
-    const { sheet, drawing, reading } = this.bench.getState();
-    const target = sheetOf(drawing, sheet);
     if (this.gesture?.for === 'rounding' || (this.at && !this.gesture && this.roundingUnder(this.at))) return 'move';
-    return reading || !target || !target.visible || target.locked ? 'refuse' : 'shape';
+    return this.canDraw ? 'shape' : 'refuse';
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {

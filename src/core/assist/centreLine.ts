@@ -65,7 +65,8 @@ export function meanWidth(points: readonly Point[], ink: Ink, radius: Float32Arr
   return Math.max(1, (2 * own.reduce((a, b) => a + b, 0)) / own.length - 1);
 }
 
-const radiusAt = (p: Point, { width, height }: Ink, radius: Float32Array): number => {
+/** How far the ink's rim is from a place, px; 0 outside of the picture. */
+export const radiusAt = (p: Point, { width, height }: Ink, radius: Float32Array): number => {
   const [x, y] = [Math.floor(p.x), Math.floor(p.y)];
   return x < 0 || y < 0 || x >= width || y >= height ? 0 : radius[y * width + x];
 };

@@ -1,4 +1,5 @@
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/point';
+import { radiusAt } from './centreLine';
 import type { Ink } from './inkMask';
 
 /** Ink this much wider than the stroke is around there (half-widths, and px) is more than the stroke alone. */
@@ -130,11 +131,6 @@ function rimFrom(p: Point, way: Point, most: number, { mask, width, height }: In
   }
   return Infinity;
 }
-
-const radiusAt = (p: Point, { width, height }: Ink, radius: Float32Array): number => {
-  const [x, y] = [Math.floor(p.x), Math.floor(p.y)];
-  return x < 0 || y < 0 || x >= width || y >= height ? 0 : radius[y * width + x];
-};
 
 /** The mean of each figure and the four to either side: pixels count in steps. */
 const smoothed = (widths: readonly number[]): number[] =>

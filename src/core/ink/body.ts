@@ -1,7 +1,7 @@
 import { shownCubics } from '../drawing/rounding';
 import type { Line, Mark } from '../drawing/schema';
-import { evaluate, type Cubic } from '../geometry/cubic';
-import { distance, lengthOf, type Point } from '../geometry/point';
+import { derivative, evaluate, polygonLength, type Cubic } from '../geometry/cubic';
+import { distance, unit, type Point } from '../geometry/point';
 
 /** Samples along a stroke lie this far apart, in page units, and closer where it is short. */
 const STEP = 1.5;
@@ -47,12 +47,11 @@ function along(cubics: readonly Cubic[]): Sample[] {
   let way = 0;
   let last: Point | null = null;
   for (const c of cubics) {
-    const rough = distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);
-    const count = Math.max(FEWEST, Math.min(400, Math.ceil(rough / STEP)));
+    const count = Math.max(FEWEST, Math.min(400, Math.ceil(polygonLength(c) / STEP)));
     for (let i = last ? 1 : 0; i <= count; i++) {
       const t = i / count;
       const at = evaluate(c, t);
-      const d = derivative(c, t);
+      const d = directionAt(c, t);
       if (last) way += distance(last, at);
       last = at;
       if (d) samples.push({ at, across: { x: d.y, y: -d.x }, way });
@@ -62,14 +61,10 @@ function along(cubics: readonly Cubic[]): Sample[] {
 }
 
 /** The direction at `t`, of length 1; where the curve stands still, that close by. */
-function derivative(c: Cubic, t: number): Point | null {
+function directionAt(c: Cubic, t: number): Point | null {
   for (const u of [t, Math.min(1, t + 1e-3), Math.max(0, t - 1e-3)]) {
-    const s = 1 - u;
-    const d = { x: 0, y: 0 };
-    for (const k of ['x', 'y'] as const)
-      d[k] = s * s * (c[1][k] - c[0][k]) + 2 * s * u * (c[2][k] - c[1][k]) + u * u * (c[3][k] - c[2][k]);
-    const l = lengthOf(d);
-    if (l > 1e-12) return { x: d.x / l, y: d.y / l };
+    const d = unit(derivative(c, u));
+    if (d) return d;
   }
   return null;
 }

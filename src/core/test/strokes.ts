@@ -1,5 +1,7 @@
 import { seeded } from '@/core/seeded';
-import type { Cubic, Point } from '..';
+import { nearestOnCubic, type Cubic, type Point } from '..';
+import { hullBox } from '../geometry/bounds';
+import { distanceToBox } from '../geometry/box';
 import { evaluate } from '../geometry/cubic';
 
 /** A stroke as a hand would draw it along known cubics: the truth, and the points with their jitter. */
@@ -84,4 +86,13 @@ export function walk(cubics: readonly Cubic[], spacing: number): Point[] {
     }
   }
   return points;
+}
+
+/** How far a place lies from the nearest of some curves. */
+export function distanceToCurves(cubics: readonly Cubic[], p: Point): number {
+  let best = Infinity;
+  for (const c of cubics) {
+    if (distanceToBox(hullBox(c), p) < best) best = Math.min(best, nearestOnCubic(c, p).distance);
+  }
+  return best;
 }
