@@ -5,9 +5,7 @@ import { bringIn } from './actions';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { copied, cut, looksLikeSvg, paste } from './clipboard';
 import type { Bench } from './state/store';
-
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && !!target.closest('input, textarea, [contenteditable]');
+import { isTyping } from './typing';
 
 /** Copy, cut and paste: lines as SVG, here and from anywhere; a picture that is pasted is brought in. */
 export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>): void {

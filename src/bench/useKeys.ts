@@ -5,13 +5,8 @@ import { runCommand } from './commands';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { commandFor } from './state/keys';
 import { preferences } from './state/preferences';
+import { isTyping } from './typing';
 import type { Bench } from './state/store';
-
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  !!target.closest(
-    'input:not([readonly], [type="checkbox"], [type="radio"]), textarea, select, [contenteditable], [role="dialog"], [role="slider"], [role="listbox"]',
-  );
 
 /** Keys: letters and what is held go by the table of keys; Enter, Escape, arrows and the like to the tool in hand. */
 export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, showKeys: () => void): void {

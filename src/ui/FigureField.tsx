@@ -19,7 +19,10 @@ type Props = {
   onCommit: (value: number) => void;
 };
 
-/** A field for a figure. Enter or leaving it sets the value, Escape gives it up, arrows step, with Shift by tens. */
+/**
+ * A field for a figure. Enter or leaving it sets the value, Escape gives it up; both hand the keys back to the page. Arrows
+ * step, with Shift by tens.
+ */
 export function FigureField({ label, shown, unit, help, disabled, read, stepped, onCommit }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
@@ -29,12 +32,23 @@ export function FigureField({ label, shown, unit, help, disabled, read, stepped,
     setText(null);
     setWrong(false);
   };
-  const commit = (): void => {
-    if (text === null || givenUp.current) return;
+  /** Sets what was typed; whether it made sense. */
+  const commit = (): boolean => {
+    if (text === null || givenUp.current) return true;
     const value = text === shown ? null : read(text);
-    if (value === null) return text === shown ? settle() : setWrong(true);
+    if (value === null && text !== shown) {
+      setWrong(true);
+      return false;
+    }
     settle();
-    onCommit(value);
+    if (value !== null) onCommit(value);
+    return true;
+  };
+  /** Gives the keys back to the page, without setting the value again on the way. */
+  const leave = (field: HTMLInputElement): void => {
+    givenUp.current = true;
+    field.blur();
+    givenUp.current = false;
   };
   return (
     <Input
@@ -52,12 +66,11 @@ export function FigureField({ label, shown, unit, help, disabled, read, stepped,
       onFocus={(e) => e.target.select()}
       onBlur={commit}
       onKeyDown={(e) => {
-        if (e.key === 'Enter') commit();
-        else if (e.key === 'Escape') {
-          givenUp.current = true;
+        if (e.key === 'Enter') {
+          if (commit()) leave(e.currentTarget);
+        } else if (e.key === 'Escape') {
           settle();
-          e.currentTarget.blur();
-          givenUp.current = false;
+          leave(e.currentTarget);
         } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
           e.preventDefault();
           const value = stepped(text, (e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 10 : 1));

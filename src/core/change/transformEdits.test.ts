@@ -72,6 +72,27 @@ describe('transforming lines', () => {
     expect(spreadLines(d, ids.slice(0, 2), 'x').steps).toEqual([]);
   });
 
+  it('a group is aligned and spread as one, unless it is entered', () => {
+    const grouped: Drawing = {
+      ...d,
+      sheets: d.sheets.map((s) => ({
+        ...s,
+        lines: s.lines.map((l) => (['l0', 'l4'].includes(l.id) ? { ...l, groups: ['g'] } : l)),
+      })),
+    };
+    const all = ['l0', 'l4', 'l1', 'l2'];
+    const apart = (of: Drawing): number =>
+      lineIn(of, 'l0').runs[0].nodes[0].point.x - lineIn(of, 'l4').runs[0].nodes[0].point.x;
+    for (const edit of [alignLines(grouped, all, 'left'), spreadLines(grouped, all, 'x')]) {
+      expect(edit.steps.length).toBeGreaterThan(0);
+      expect(apart(after(edit, grouped))).toBeCloseTo(apart(grouped), 6);
+    }
+    const left = after(alignLines(grouped, all, 'left'), grouped);
+    expect(boxOfLines(left, ['l0', 'l4'])!.minX).toBeCloseTo(boxOfLines(grouped, all)!.minX, 6);
+    const within = after(alignLines(grouped, ['l0', 'l4'], 'left', ['g']), grouped);
+    expect(skeletonBox(lineIn(within, 'l0')).minX).toBeCloseTo(skeletonBox(lineIn(within, 'l4')).minX, 6);
+  });
+
   it('copies lie on their own sheets, with ids and groups of their own', () => {
     let n = 0;
     const grouped: Drawing = {

@@ -54,14 +54,40 @@ export function transformLines(d: Drawing, ids: Iterable<string>, m: Matrix, wid
 /** To which side, or to the middle, things are brought; each way by itself. */
 export type Side = 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
 
-/** Each line moved so that its side lies on that side of `to` (by default the box around all of them). */
-export function alignLines(d: Drawing, ids: Iterable<string>, side: Side, to = boxOfLines(d, ids)): Edit {
+/** What is brought into line as one: a line, or the lines of a group below `within`, with the box around it. */
+type Unit = { readonly ids: readonly string[]; readonly box: Box };
+
+function unitsOf(d: Drawing, ids: Iterable<string>, within: readonly string[]): Unit[] {
+  const members = new Map<string, string[]>();
+  for (const { line } of found(d, ids)) {
+    const key = line.groups?.[within.length] ?? line.id;
+    members.set(key, [...(members.get(key) ?? []), line.id]);
+  }
+  return [...members.values()].map((list) => ({ ids: list, box: boxOfLines(d, list)! }));
+}
+
+const label = (verb: string, units: readonly Unit[]): string =>
+  counted(
+    verb,
+    units.reduce((n, u) => n + u.ids.length, 0),
+    'line',
+  );
+
+/** Each line, or group, moved so that its side lies on that side of `to` (by default the box around all of them). */
+export function alignLines(
+  d: Drawing,
+  ids: Iterable<string>,
+  side: Side,
+  within: readonly string[] = [],
+  to = boxOfLines(d, ids),
+): Edit {
   if (!to) return edit('Align');
+  const units = unitsOf(d, ids, within);
   return movedEach(
     d,
-    found(d, ids),
-    counted('Align', found(d, ids).length, 'line'),
-    (b) =>
+    label('Align', units),
+    units,
+    ({ box: b }) =>
       ({
         left: { x: to.minX - b.minX, y: 0 },
         right: { x: to.maxX - b.maxX, y: 0 },
@@ -73,36 +99,28 @@ export function alignLines(d: Drawing, ids: Iterable<string>, side: Side, to = b
   );
 }
 
-/** Lines moved so that the gaps between them are equal, across or down; the outermost stay. */
-export function spreadLines(d: Drawing, ids: Iterable<string>, axis: 'x' | 'y'): Edit {
+/** Lines, or groups, moved so that the gaps between them are equal, across or down; the outermost stay. */
+export function spreadLines(d: Drawing, ids: Iterable<string>, axis: 'x' | 'y', within: readonly string[] = []): Edit {
   const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
-  const list = found(d, ids).map((f) => ({ f, box: skeletonBox(f.line) }));
-  list.sort((a, b) => a.box[low] + a.box[high] - b.box[low] - b.box[high]);
-  if (list.length < 3) return edit('Spread');
-  const taken = list.reduce((sum, { box }) => sum + box[high] - box[low], 0);
-  const gap = (list.at(-1)!.box[high] - list[0].box[low] - taken) / (list.length - 1);
-  let at = list[0].box[low];
-  const goal = new Map(
-    list.map(({ f, box }) => {
-      const by = at - box[low];
-      at += box[high] - box[low] + gap;
-      return [f.line.id, by];
-    }),
-  );
-  return movedEach(
-    d,
-    list.map(({ f }) => f),
-    counted('Spread', list.length, 'line'),
-    (_, id) => (axis === 'x' ? { x: goal.get(id)!, y: 0 } : { x: 0, y: goal.get(id)! }),
-  );
+  const units = unitsOf(d, ids, within);
+  units.sort((a, b) => a.box[low] + a.box[high] - b.box[low] - b.box[high]);
+  if (units.length < 3) return edit('Spread');
+  const taken = units.reduce((sum, { box }) => sum + box[high] - box[low], 0);
+  const gap = (units.at(-1)!.box[high] - units[0].box[low] - taken) / (units.length - 1);
+  let at = units[0].box[low];
+  return movedEach(d, label('Spread', units), units, ({ box }) => {
+    const by = at - box[low];
+    at += box[high] - box[low] + gap;
+    return axis === 'x' ? { x: by, y: 0 } : { x: 0, y: by };
+  });
 }
 
-function movedEach(d: Drawing, list: Found[], label: string, by: (box: Box, id: string) => Point): Edit {
-  const steps = list.flatMap(({ line }) => {
-    const offset = by(skeletonBox(line), line.id);
-    return Math.hypot(offset.x, offset.y) < 1e-9 ? [] : moveLines(d, [line.id], offset).steps;
+function movedEach(d: Drawing, what: string, units: readonly Unit[], by: (unit: Unit) => Point): Edit {
+  const steps = units.flatMap((unit) => {
+    const offset = by(unit);
+    return Math.hypot(offset.x, offset.y) < 1e-9 ? [] : moveLines(d, unit.ids, offset).steps;
   });
-  return edit(label, steps);
+  return edit(what, steps);
 }
 
 /** Copies of lines on top of the sheets they are on, with ids from `freshId`, moved by an offset; groups are new ones. */

@@ -37,8 +37,8 @@ export function ArrangeCard() {
   const { page } = bench.getState().drawing;
   const wholePage = { minX: 0, minY: 0, maxX: page.width, maxY: page.height };
   const align = (side: Side, toPage: boolean): void => {
-    const { drawing, lines } = bench.getState();
-    bench.commit(alignLines(drawing, lines, side, toPage ? wholePage : undefined));
+    const { drawing, lines, within } = bench.getState();
+    bench.commit(alignLines(drawing, lines, side, within, toPage ? wholePage : undefined));
   };
   return (
     <div className="card" role="group" aria-label="Arrange">
@@ -97,7 +97,7 @@ export function ArrangeCard() {
   );
 
   function spread(axis: 'x' | 'y'): void {
-    const { drawing, lines } = bench.getState();
-    bench.commit(spreadLines(drawing, lines, axis));
+    const { drawing, lines, within } = bench.getState();
+    bench.commit(spreadLines(drawing, lines, axis, within));
   }
 }
