@@ -28,6 +28,9 @@ export const theme: ThemeConfig = {
     colorBgElevated: colours.paper,
     colorBorder: colours.edge,
     colorBorderSecondary: colours.edge,
+    // What is chosen in a list, as it is chosen elsewhere: yellow, not a shade of the text.
+    controlItemBgActive: colours.quillSoft,
+    controlItemBgActiveHover: colours.quillSoft,
     colorError: colours.clay,
     colorWarning: colours.quillDeep,
     borderRadius: 6,

@@ -1,6 +1,7 @@
 'use client';
 
-import { Button, Dropdown, Select } from 'antd';
+import { PickField } from '@/ui/PickField';
+import { Button, Dropdown } from 'antd';
 import { alignLines, spreadLines, type Side } from '@/core/change/transformEdits';
 import { findLine } from '@/core/drawing/find';
 import { useBench, useBenchState } from '../../benchContext';
@@ -83,8 +84,7 @@ export function ArrangeCard() {
       </div>
       <div className="fields">
         <span className="option-label">Sheet</span>
-        <Select
-          size="small"
+        <PickField
           aria-label="Sheet of the chosen lines"
           disabled={reading}
           value={on ?? null}

@@ -1,10 +1,11 @@
 'use client';
 
-import { Button, Checkbox, Segmented, Select } from 'antd';
+import { Button, Checkbox, Segmented } from 'antd';
 import type { Page } from '@/core';
 import { pageFromReference, pagePresets, setPage } from '@/core/change/pageEdits';
 import { units } from '@/core/drawing/schema';
 import { pixelsAt } from '@/core/drawing/unit';
+import { PickField } from '@/ui/PickField';
 import { ColourField } from '@/ui/ColourField';
 import { formatCount, formatNumber } from '@/ui/format';
 import { LengthField } from '@/ui/LengthField';
@@ -41,8 +42,7 @@ export function PageCard() {
     <div className="card" role="group" aria-label="Page">
       <div className="row">
         <b>Page</b>
-        <Select
-          size="small"
+        <PickField
           aria-label="Unit"
           disabled={reading}
           value={page.unit}
@@ -50,8 +50,7 @@ export function PageCard() {
           onChange={(unit) => set({ unit }, 'Change unit')}
         />
       </div>
-      <Select
-        size="small"
+      <PickField
         aria-label="Page size"
         disabled={reading}
         value={preset?.name}

@@ -1,10 +1,11 @@
 'use client';
 
 import { DownloadOutlined, SwapOutlined } from '@ant-design/icons';
-import { Button, Checkbox, Segmented, Select, Upload } from 'antd';
+import { Button, Checkbox, Segmented, Upload } from 'antd';
 import type { Reference } from '@/core';
 import { setReference, swapPicture } from '@/core/change/referenceEdits';
 import { dpiOf, laidOut, shownPixels, sizedAbout } from '@/core/drawing/placement';
+import { PickField } from '@/ui/PickField';
 import { ColourField } from '@/ui/ColourField';
 import { formatNumber } from '@/ui/format';
 import { LengthField } from '@/ui/LengthField';
@@ -40,8 +41,7 @@ export function PlacingCard({ reference: r }: { reference: Reference }) {
       <div className="row">
         <b>Picture</b>
         {others.length > 1 ? (
-          <Select
-            size="small"
+          <PickField
             aria-label="Which picture"
             className="which-picture"
             value={r.id}
@@ -170,8 +170,7 @@ export function PlacingCard({ reference: r }: { reference: Reference }) {
       </div>
       <div className="fields">
         <span className="option-label">blend</span>
-        <Select
-          size="small"
+        <PickField
           aria-label="Blend"
           disabled={reading}
           value={r.blend}

@@ -1,6 +1,6 @@
 'use client';
 
-import { Select } from 'antd';
+import { PickField } from '@/ui/PickField';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBenchState, usePreference } from '../../benchContext';
@@ -34,8 +34,7 @@ export function ShapeOptions() {
   const hasCorners = kind === 'rectangle' || kind === 'polygon' || kind === 'star';
   return (
     <>
-      <Select
-        size="small"
+      <PickField
         aria-label="Kind of shape"
         className="shape-kind"
         value={kind}
