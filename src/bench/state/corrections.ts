@@ -1,9 +1,10 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, wrap } from 'comlink';
 import type { Correction, GrayImage, PulledRun, PullInkOptions, Quad, Reference } from '@/core';
 import type { CorrectionWorker } from '@/workers/correct.worker';
 import type { CorrectionSize } from '@/workers/correctProtocol';
 import type { PullWorker } from '@/workers/pull.worker';
 import { pictureUrl } from './api';
+import { LazyWorker } from './lazyWorker';
 
 /** Where the worker finds a reference's picture, upright and as large as it is worked on. */
 export const sourceOf = (r: Reference) => ({
@@ -12,26 +13,25 @@ export const sourceOf = (r: Reference) => ({
   pixelWidth: r.pixelWidth,
 });
 
-let remote: { worker: Worker; api: Remote<CorrectionWorker> } | null = null;
-
-function worker(): Remote<CorrectionWorker> {
-  if (!remote) {
-    const made = new Worker(new URL('../../workers/correct.worker.ts', import.meta.url), { type: 'module' });
-    remote = { worker: made, api: wrap<CorrectionWorker>(made) };
-  }
-  return remote.api;
-}
+const worker = new LazyWorker<CorrectionWorker>(
+  () => new Worker(new URL('../../workers/correct.worker.ts', import.meta.url), { type: 'module' }),
+  'the worker that corrects pictures',
+);
 
 type Source = ReturnType<typeof sourceOf>;
 
 /** The worker that corrects pictures; started when it is first asked. */
 export const correct = {
   render: (source: Source, list: readonly Correction[], size: CorrectionSize): Promise<ImageBitmap> =>
-    worker().render(source, list, size),
-  tones: (source: Source, list: readonly Correction[]): Promise<number[]> => worker().tones(source, list),
-  corners: (source: Source, list: readonly Correction[]): Promise<Quad | null> => worker().corners(source, list),
-  skew: (source: Source, list: readonly Correction[]): Promise<number | null> => worker().skew(source, list),
-  grey: (source: Source, list: readonly Correction[]): Promise<GrayImage> => worker().grey(source, list),
+    worker.ask((api) => api.render(source, list, size)),
+  tones: (source: Source, list: readonly Correction[]): Promise<number[]> =>
+    worker.ask((api) => api.tones(source, list)),
+  corners: (source: Source, list: readonly Correction[]): Promise<Quad | null> =>
+    worker.ask((api) => api.corners(source, list)),
+  skew: (source: Source, list: readonly Correction[]): Promise<number | null> =>
+    worker.ask((api) => api.skew(source, list)),
+  grey: (source: Source, list: readonly Correction[]): Promise<GrayImage> =>
+    worker.ask((api) => api.grey(source, list)),
 };
 
 /** Lines being pulled: their promise, and how to call it off. */

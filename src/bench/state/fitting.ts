@@ -1,28 +1,16 @@
-import { transfer, wrap, type Remote } from 'comlink';
+import { transfer } from 'comlink';
 import type { Cubic, Line } from '@/core';
 import type { PencilStroke } from '@/core/assist/pencilStroke';
 import type { FitWorker } from '@/workers/fit.worker';
+import { LazyWorker } from './lazyWorker';
 
 /** Fits cubics to a stroke within a tolerance in page units; null for one that never left its place. */
 export type Fit = (stroke: PencilStroke, tolerance: number) => Promise<Cubic[] | null>;
 
-let remote: { api: Remote<FitWorker>; failed: Promise<never> } | null = null;
-
-function worker() {
-  if (!remote) {
-    const made = new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' });
-    const failed = new Promise<never>((_, reject) => {
-      made.onerror = (e) => {
-        made.terminate();
-        remote = null;
-        reject(new Error(e.message || 'the worker that fits curves has stopped'));
-      };
-    });
-    failed.catch(() => undefined);
-    remote = { api: wrap<FitWorker>(made), failed };
-  }
-  return remote;
-}
+const worker = new LazyWorker<FitWorker>(
+  () => new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' }),
+  'the worker that fits curves',
+);
 
 /** Fits in a worker, so that the hand is never held up. A worker that fails rejects, and the next stroke gets a new one. */
 export const fitInWorker: Fit = (stroke, tolerance) => {
@@ -31,12 +19,11 @@ export const fitInWorker: Fit = (stroke, tolerance) => {
     places[2 * i] = p.x;
     places[2 * i + 1] = p.y;
   });
-  const { api, failed } = worker();
-  return Promise.race([api.stroke(transfer(places, [places.buffer]), stroke.closed, tolerance), failed]);
+  return worker.ask((api) => api.stroke(transfer(places, [places.buffer]), stroke.closed, tolerance));
 };
 
 /** Has the worker ready before the first stroke asks for it: to start one takes a while. */
-export const readyToFit = (): void => void worker();
+export const readyToFit = (): void => void worker.start();
 
 /** What a pencil line was drawn as, so that its smoothing can be changed: for as long as its shape is the one fitted. */
 export type Drawn = { readonly stroke: PencilStroke; readonly unit: number };

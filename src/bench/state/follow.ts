@@ -1,8 +1,9 @@
-import { transfer, wrap, type Remote } from 'comlink';
+import { transfer } from 'comlink';
 import type { Cubic, Point, Reference } from '@/core';
 import { pageToShares, sharesToPage } from '@/core/drawing/placement';
 import type { FollowWorker } from '@/workers/follow.worker';
 import { correct, sourceOf } from './corrections';
+import { LazyWorker } from './lazyWorker';
 
 /** What the pen asks while it follows. Places are page units. */
 export interface Follow {
@@ -18,7 +19,14 @@ type Asked = { from: Point; to: Point; answer: (cubics: Cubic[] | null) => void 
 /** Follows in a worker: while it is at one place, only the newest of those asked for meanwhile is kept. */
 export class FollowInWorker implements Follow {
   state: Follow['state'] = 'idle';
-  private remote: { worker: Worker; api: Remote<FollowWorker>; failed: Promise<never> } | null = null;
+  private readonly worker = new LazyWorker<FollowWorker>(
+    () => new Worker(new URL('../../workers/follow.worker.ts', import.meta.url), { type: 'module' }),
+    'the worker that follows the ink',
+    () => {
+      this.key = '';
+      this.state = 'idle';
+    },
+  );
   private reference: Reference | null = null;
   private size = { width: 1, height: 1 };
   private key = '';
@@ -51,26 +59,7 @@ export class FollowInWorker implements Follow {
   private async makeReady(r: Reference, target: 'ink' | 'edge'): Promise<void> {
     const image = await correct.grey(sourceOf(r), r.corrections);
     this.size = { width: image.width, height: image.height };
-    const { api, failed } = this.worker();
-    await Promise.race([api.prepare(transfer(image, [image.data.buffer]), target), failed]);
-  }
-
-  private worker() {
-    if (!this.remote) {
-      const made = new Worker(new URL('../../workers/follow.worker.ts', import.meta.url), { type: 'module' });
-      const failed = new Promise<never>((_, reject) => {
-        made.onerror = (e) => {
-          made.terminate();
-          this.remote = null;
-          this.key = '';
-          this.state = 'idle';
-          reject(new Error(e.message || 'the worker that follows the ink has stopped'));
-        };
-      });
-      failed.catch(() => undefined);
-      this.remote = { worker: made, api: wrap<FollowWorker>(made), failed };
-    }
-    return this.remote;
+    await this.worker.ask((api) => api.prepare(transfer(image, [image.data.buffer]), target));
   }
 
   path(from: Point, to: Point): Promise<Cubic[] | null> {
@@ -100,8 +89,7 @@ export class FollowInWorker implements Follow {
       return { x: s.x * width, y: s.y * height };
     };
     const onPage = (p: Point): Point => sharesToPage(r, { x: p.x / width, y: p.y / height });
-    const { api, failed } = this.worker();
-    const cubics = await Promise.race([api.path(inPicture(from), inPicture(to)), failed]);
+    const cubics = await this.worker.ask((api) => api.path(inPicture(from), inPicture(to)));
     return cubics && cubics.map((c) => c.map(onPage) as Cubic);
   }
 }

@@ -1,0 +1,35 @@
+import { wrap, type Remote } from 'comlink';
+
+/** A worker that is started when it is first needed, and anew after it has failed: what it was asked then rejects. */
+export class LazyWorker<T> {
+  private running: { api: Remote<T>; failed: Promise<never> } | null = null;
+
+  /** `make` starts it (the bundler wants to see its address there); `what` names it in words for a person. */
+  constructor(
+    private readonly make: () => Worker,
+    private readonly what: string,
+    private readonly onFailure: () => void = () => undefined,
+  ) {}
+
+  start(): { api: Remote<T>; failed: Promise<never> } {
+    if (this.running) return this.running;
+    const worker = this.make();
+    const failed = new Promise<never>((_, reject) => {
+      worker.onerror = (e) => {
+        worker.terminate();
+        this.running = null;
+        this.onFailure();
+        reject(new Error(e.message || `${this.what} has stopped`));
+      };
+    });
+    // Nobody may be waiting when it fails.
+    failed.catch(() => undefined);
+    this.running = { api: wrap<T>(worker), failed };
+    return this.running;
+  }
+
+  ask<R>(question: (api: Remote<T>) => Promise<R>): Promise<R> {
+    const { api, failed } = this.start();
+    return Promise.race([question(api), failed]);
+  }
+}
