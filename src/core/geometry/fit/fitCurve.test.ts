@@ -64,6 +64,13 @@ test('corners stay corners, and everything else is smooth', () => {
   expect(kept / all).toBeGreaterThan(0.95);
 });
 
+test('a short stray handle is no corner: long smooth strokes have none, however they are cut', () => {
+  for (const seed of [5035, 5053, 9065, 20083]) {
+    const fit = fitCurve(stroke('long', seed).points, { tolerance: 2 });
+    expect(Math.max(...turns(fit).map((t) => t.turn))).toBeLessThan(1e-6);
+  }
+});
+
 test('a closed stroke comes back to its start, smoothly where it is smooth', () => {
   const circle = Array.from({ length: 150 }, (_, i) => {
     const a = (i / 150) * 2 * Math.PI;

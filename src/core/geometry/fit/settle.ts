@@ -5,11 +5,13 @@ import {
   bulges,
   copyOf,
   joinWays,
+  leadAlong,
   misfitAt,
   pieceOf,
   removeNode,
   segmentsOf,
   splitSegment,
+  turnAcross,
   type Spline,
 } from './spline';
 import { holds, type Standard } from './standard';
@@ -111,16 +113,30 @@ function turnAt(sp: Spline, node: number): number {
   return Math.min(turn, 2 * Math.PI - turn);
 }
 
-/** Corners that turn out to turn by less than `cornerAngle` degrees are made smooth. Gives whether there were any. */
+/**
+ * Corners that turn out to turn by less than `cornerAngle` degrees are made smooth. A turn that is gone a few tolerances
+ * away from the node is none either: a short handle that points astray. Gives whether there were any.
+ */
 export function smoothFalseCorners(sp: Spline, s: Samples, cornerAngle: number, standard: Standard): boolean {
+  const least = (0.92 * cornerAngle * Math.PI) / 180;
+  const reach = Math.max(3 * standard.tolerance, 8 * standard.noise);
   const smoothed = sp.corner.flatMap((isCorner, node) => {
     if (!isCorner || (!sp.closed && (node === 0 || node === sp.x.length - 1))) return [];
-    return turnAt(sp, node) < (0.92 * cornerAngle * Math.PI) / 180 ? [node] : [];
+    const isFalse = turnAt(sp, node) < least;
+    const across = isFalse ? null : turnAcross(sp, node, reach);
+    return isFalse || (across && across.turn < least) ? [{ node, across }] : [];
   });
-  for (const node of smoothed) {
+  for (const { node, across } of smoothed) {
     sp.corner[node] = false;
-    joinWays(sp, node);
+    if (across) leadAlong(sp, node, across.way);
+    else joinWays(sp, node);
   }
-  if (smoothed.length > 0) relaxWell(sp, s, standard, around(sp, smoothed));
+  if (smoothed.length > 0) {
+    const active = around(
+      sp,
+      smoothed.map(({ node }) => node),
+    );
+    relaxWell(sp, s, standard, active);
+  }
   return smoothed.length > 0;
 }

@@ -90,6 +90,44 @@ export function joinWays(sp: Spline, node: number): void {
   sp.wayIn[node] = sp.wayOut[node] = Math.atan2(Math.sin(a) + Math.sin(b), Math.cos(a) + Math.cos(b));
 }
 
+/**
+ * How a chain turns at a node as seen from `reach` away on either side, in radians, and its mean direction there; null
+ * where it ends nearer than that.
+ */
+export function turnAcross(sp: Spline, node: number, reach: number): { turn: number; way: number } | null {
+  const before = awayFrom(sp, node, -1, reach);
+  const after = awayFrom(sp, node, 1, reach);
+  if (!before || !after) return null;
+  const [into, out] = [
+    [sp.x[node] - before[0], sp.y[node] - before[1]],
+    [after[0] - sp.x[node], after[1] - sp.y[node]],
+  ];
+  const turn = Math.abs(Math.atan2(into[0] * out[1] - into[1] * out[0], into[0] * out[0] + into[1] * out[1]));
+  return { turn, way: Math.atan2(after[1] - before[1], after[0] - before[0]) };
+}
+
+/** The place on the segment before or after a node that is `reach` away from the node for the first time. */
+function awayFrom(sp: Spline, node: number, way: 1 | -1, reach: number): [number, number] | null {
+  const count = segmentsOf(sp);
+  const k = way > 0 ? node : (node - 1 + count) % count;
+  const c = controlsOf(sp, k);
+  for (let i = 1; i <= 100; i++) {
+    const t = way > 0 ? i / 100 : 1 - i / 100;
+    const [x, y] = [xAt(c, t), yAt(c, t)];
+    if (Math.hypot(x - sp.x[node], y - sp.y[node]) >= reach) return [x, y];
+  }
+  return null;
+}
+
+/** Gives a node one direction, and handles that run a third of the way to its neighbours. */
+export function leadAlong(sp: Spline, node: number, way: number): void {
+  const count = sp.x.length;
+  const third = (other: number): number => Math.hypot(sp.x[other] - sp.x[node], sp.y[other] - sp.y[node]) / 3;
+  sp.wayIn[node] = sp.wayOut[node] = way;
+  sp.lengthIn[node] = third((node - 1 + count) % count);
+  sp.lengthOut[node] = third((node + 1) % count);
+}
+
 /** The points of a piece, both ends included, taken round where the stroke is closed. */
 export function pieceOf(s: Samples, from: number, to: number): Samples {
   if (to < s.n) return { n: to - from + 1, x: s.x.subarray(from, to + 1), y: s.y.subarray(from, to + 1) };
