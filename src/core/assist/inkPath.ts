@@ -1,0 +1,218 @@
+import type { Places } from './alongLine';
+import { profilesAcross, STEP, strokeBeneath, type Profiles, type Stroke } from './profile';
+import type { Tracked } from './tracked';
+
+/**
+ * Where the ink (or the edge) beneath a line runs: for each place how far across it lies, px to the right of the way;
+ * NaN where there is none within reach. `half` is half the stroke's width; 0 for an edge.
+ */
+export type InkPath = { readonly offset: Float64Array; readonly half: number };
+
+/** The widest stroke whose middle is found, as half its width, px. */
+const WIDEST = 24;
+/** How much dearer it is to be off the line by the whole reach than in the middle of clear ink. */
+const AWAY = 0.22;
+/** What each step across costs more than going straight on. */
+const BEND = 0.09;
+const MOST_STEPS = 3;
+/** Having no ink, and going from ink to none. */
+const NONE = 0.72;
+const LEAVE = 3;
+
+/**
+ * Traces the ink along a line: of all ways that run beside it within reach, the one that keeps best to the middle of a
+ * stroke as wide as the line's, without sudden bends (an active contour by dynamic programming: Amini, Weymouth and Jain
+ * 1990; Geiger et al. 1995). So it passes straight through crossings, and does not go over to a neighbour.
+ */
+export function inkPath(picture: Tracked, places: Places, reach: number): InkPath | null {
+  if (picture.target === 'edge') return edgePath(picture, places, reach);
+  const wide = profilesAcross(picture, places, reach + WIDEST + 2);
+  const stroke = strokeBeneath(wide, picture.clear, reach);
+  if (!stroke) return null;
+  const half = Math.min(WIDEST, stroke.half);
+  const scores = inkScores(wide, { ...stroke, half }, reach, picture.clear);
+  const rows = bestWay(scores, places.n, places.closed);
+  const offset = Float64Array.from(rows, (k, i) =>
+    k < 0 ? NaN : refined(wide, i, (k - (scores.width - 1) / 2) * STEP, half, stroke.level),
+  );
+  return rows.some((k) => k >= 0) ? { offset: evened(offset, places.closed), half } : null;
+}
+
+/** How well each offset of each place would do, 0…1; below 0 where there is nothing. */
+type Scores = { readonly width: number; readonly values: Float32Array };
+
+const FLANK = 0.3;
+
+function inkScores({ n, width, values }: Profiles, { half, level }: Stroke, reach: number, clear: number): Scores {
+  const most = Math.floor(reach / STEP);
+  const cells = 2 * most + 1;
+  const scores = new Float32Array(n * cells);
+  const sums = new Float64Array(width + 1);
+  const middle = (width - 1) / 2;
+  const inside = half / STEP;
+  const flank = Math.max(2, (0.7 * half) / STEP);
+  /** The mean of a row from one cell to another, its ends taken in part. */
+  const mean = (from: number, to: number): number => (upTo(to) - upTo(from)) / (to - from);
+  const upTo = (at: number): number => {
+    const x = at < 0 ? 0 : at > width ? width : at;
+    const k = x | 0;
+    return k >= width ? sums[width] : sums[k] + (sums[k + 1] - sums[k]) * (x - k);
+  };
+  const least = Math.max(clear, 0.4 * level);
+  for (let i = 0; i < n; i++) {
+    for (let k = 0; k < width; k++) sums[k + 1] = sums[k] + Math.min(1.15 * level, values[i * width + k]);
+    for (let c = 0; c < cells; c++) {
+      const at = middle + c - most + 0.5;
+      const within = mean(at - inside, at + inside);
+      const beside = (mean(at - inside - flank, at - inside) + mean(at + inside, at + inside + flank)) / 2;
+      scores[i * cells + c] = within < least ? -1 : Math.max(0, (within - 2 * FLANK * beside) / level);
+    }
+  }
+  return { width: cells, values: scores };
+}
+
+/** The edge along a line: the one whose dark side stays on the same side. */
+function edgePath(picture: Tracked, places: Places, reach: number): InkPath | null {
+  const profiles = profilesAcross(picture, places, reach + 1);
+  const { n, width, values } = profiles;
+  const cells = 2 * Math.floor(reach / STEP) + 1;
+  const shift = (width - cells) / 2;
+  const strongest = Array.from({ length: n }, (_, i) =>
+    values.subarray(i * width, (i + 1) * width).reduce((m, v) => Math.max(m, Math.abs(v)), 0),
+  ).sort((a, b) => a - b);
+  const level = strongest[n >> 1];
+  if (!(level >= picture.clear)) return null;
+  let best: { rows: Int32Array; score: number; sign: number } | null = null;
+  for (const sign of [1, -1]) {
+    const scores = new Float32Array(n * cells);
+    for (let i = 0; i < n; i++) {
+      for (let c = 0; c < cells; c++) {
+        const v = (sign * values[i * width + c + shift]) / level;
+        scores[i * cells + c] = v < 0.25 ? -1 : Math.min(1, v);
+      }
+    }
+    const rows = bestWay({ width: cells, values: scores }, n, places.closed);
+    const score = rows.reduce((sum, k, i) => sum + (k < 0 ? 0 : scores[i * cells + k] - AWAY), 0);
+    if (!best || score > best.score) best = { rows, score, sign };
+  }
+  const { rows, sign } = best!;
+  if (!rows.some((k) => k >= 0)) return null;
+  const offset = Float64Array.from(rows, (k, i) => {
+    if (k < 0) return NaN;
+    const [a, b, c] = [-1, 0, 1].map((d) => sign * values[i * width + k + shift + d]);
+    const curve = a - 2 * b + c;
+    const off = curve < 0 ? Math.max(-1, Math.min(1, (0.5 * (a - c)) / curve)) : 0;
+    return (k + off - (cells - 1) / 2) * STEP;
+  });
+  return { offset: evened(offset, places.closed), half: 0 };
+}
+
+/** The cheapest way along the places, as a cell each; −1 where there is nothing (Viterbi 1967). Closed lines go round twice. */
+function bestWay({ width, values }: Scores, n: number, closed: boolean): Int32Array {
+  const laps = closed ? 2 : 1;
+  const total = n * laps;
+  const states = width + 1;
+  const from = new Int16Array(total * states);
+  let cost = new Float64Array(states);
+  let next = new Float64Array(states);
+  const middle = (width - 1) / 2;
+  const own = (i: number, c: number): number => {
+    const score = values[(i % n) * width + c];
+    if (score < 0) return Infinity;
+    const away = Math.abs(c - middle) / Math.max(1, middle);
+    return 1 - score + AWAY * away * away + 0.03 * away;
+  };
+  for (let c = 0; c < width; c++) cost[c] = own(0, c);
+  cost[width] = NONE;
+  for (let i = 1; i < total; i++) {
+    let [cheapest, cheapestAt] = [Infinity, width];
+    for (let c = 0; c < width; c++) {
+      if (cost[c] < cheapest) [cheapest, cheapestAt] = [cost[c], c];
+    }
+    for (let c = 0; c < width; c++) {
+      const here = own(i, c);
+      let [best, at] = [cost[width] + LEAVE, width];
+      for (let d = -MOST_STEPS; d <= MOST_STEPS; d++) {
+        const k = c + d;
+        if (k < 0 || k >= width) continue;
+        const v = cost[k] + BEND * d * d;
+        if (v < best) [best, at] = [v, k];
+      }
+      next[c] = best + here;
+      from[i * states + c] = at;
+    }
+    const stays = cost[width] <= cheapest + LEAVE;
+    next[width] = (stays ? cost[width] : cheapest + LEAVE) + NONE;
+    from[i * states + width] = stays ? width : cheapestAt;
+    [cost, next] = [next, cost];
+  }
+  let at = 0;
+  for (let c = 1; c < states; c++) if (cost[c] < cost[at]) at = c;
+  const rows = new Int32Array(n);
+  // Of two laps the second's beginning and the first's end know what comes before and after them.
+  const first = closed ? n >> 1 : 0;
+  for (let i = total - 1; i >= 0; i--) {
+    if (i >= first && i < first + n) rows[i % n] = at === width ? -1 : at;
+    at = from[i * states + at];
+  }
+  return rows;
+}
+
+/**
+ * The middle of a stroke near an offset: midway between its rims, where these lie as far apart as the stroke is wide;
+ * half a width from the one rim that is seen where the other is lost in a meeting; else the offset itself.
+ */
+function refined({ width, values }: Profiles, i: number, offset: number, half: number, level: number): number {
+  const middle = (width - 1) / 2;
+  const row = i * width;
+  const top = Math.min(level, peakNear(values, row, width, middle + offset / STEP, half / STEP));
+  const rim = 0.5 * top;
+  const find = (way: 1 | -1): number | null => {
+    const most = (1.9 * half + 1) / STEP;
+    const start = Math.round(middle + offset / STEP);
+    if (start < 1 || start >= width - 1 || values[row + start] < rim) return null;
+    for (let d = 1; d <= most; d++) {
+      const k = start + way * d;
+      if (k < 0 || k >= width) return null;
+      const v = values[row + k];
+      if (v >= rim) continue;
+      const before = values[row + k - way];
+      return (k - way + (way * (before - rim)) / (before - v) - middle) * STEP;
+    }
+    return null;
+  };
+  const [left, right] = [find(-1), find(1)];
+  if (left !== null && right !== null && Math.abs(right - left - 2 * half) < 0.35 * half + 0.5) return (left + right) / 2;
+  // The farther rim of a wide place may be another stroke's: the nearer to what is expected is believed.
+  const guesses = [left === null ? null : left + half, right === null ? null : right - half].filter(
+    (g): g is number => g !== null && Math.abs(g - offset) < 0.5 * half + 0.5,
+  );
+  if (guesses.length === 0) return offset;
+  return guesses.reduce((a, b) => (Math.abs(b - offset) < Math.abs(a - offset) ? b : a));
+}
+
+function peakNear(values: Float32Array, row: number, width: number, at: number, half: number): number {
+  let peak = 0;
+  for (let k = Math.max(0, Math.floor(at - half)); k <= Math.min(width - 1, Math.ceil(at + half)); k++)
+    peak = Math.max(peak, values[row + k]);
+  return peak;
+}
+
+const EVEN = [1, 2, 3, 2, 1];
+
+/** Offsets with the jitter of single rows taken out, where their neighbours are known. */
+function evened(offset: Float64Array, closed: boolean): Float64Array {
+  const n = offset.length;
+  return offset.map((o, i) => {
+    if (Number.isNaN(o)) return o;
+    let [sum, weight] = [0, 0];
+    // Alike on both sides, or the ends would be drawn inwards.
+    for (let d = 0; d <= 2; d++) {
+      const [a, b] = closed ? [(i - d + n) % n, (i + d) % n] : [i - d, i + d];
+      if (a < 0 || b >= n || Number.isNaN(offset[a]) || Number.isNaN(offset[b])) break;
+      sum += EVEN[2 + d] * (offset[a] + offset[b]);
+      weight += 2 * EVEN[2 + d];
+    }
+    return sum / weight;
+  });
+}

@@ -1,0 +1,92 @@
+import type { Places } from './alongLine';
+import { trackedAt, type Tracked } from './tracked';
+
+/** Steps across a line, px. */
+export const STEP = 0.5;
+
+/** What lies across a line at each of its places: rows of values from `-reach` to `reach`, `STEP` px apart. */
+export type Profiles = { readonly n: number; readonly width: number; readonly reach: number; readonly values: Float32Array };
+
+/**
+ * The values across a line, each the mean of three neighbouring rows: paper's tooth and noise even out along a stroke.
+ * Closed lines go round. Of edges, the slope along the row.
+ */
+export function profilesAcross(picture: Tracked, places: Places, reach: number): Profiles {
+  const half = Math.ceil(reach / STEP);
+  const width = 2 * half + 1;
+  const { n } = places;
+  const raw = new Float32Array(n * width);
+  for (let i = 0; i < n; i++) {
+    const [x, y, nx, ny] = [places.x[i], places.y[i], places.nx[i], places.ny[i]];
+    for (let k = 0; k < width; k++) {
+      const o = (k - half) * STEP;
+      raw[i * width + k] = trackedAt(picture, x + o * nx, y + o * ny);
+    }
+  }
+  if (picture.target === 'edge') slopes(raw, n, width);
+  const values = new Float32Array(n * width);
+  for (let i = 0; i < n; i++) {
+    const before = i > 0 ? i - 1 : places.closed ? n - 1 : i;
+    const after = i < n - 1 ? i + 1 : places.closed ? 0 : i;
+    for (let k = 0; k < width; k++)
+      values[i * width + k] = (raw[before * width + k] + 2 * raw[i * width + k] + raw[after * width + k]) / 4;
+  }
+  return { n, width, reach: half * STEP, values };
+}
+
+/** Turns rows of values into rows of their slope a px. */
+function slopes(raw: Float32Array, n: number, width: number): void {
+  const row = new Float32Array(width);
+  for (let i = 0; i < n; i++) {
+    for (let k = 0; k < width; k++) {
+      const [a, b] = [Math.max(0, k - 1), Math.min(width - 1, k + 1)];
+      row[k] = (raw[i * width + b] - raw[i * width + a]) / ((b - a) * STEP);
+    }
+    raw.set(row, i * width);
+  }
+}
+
+/** How wide and how dark a line's ink is, as seen across it; null where it has none. */
+export type Stroke = { readonly half: number; readonly level: number };
+
+/** From this share of its darkest value on, a row is within a stroke. */
+const WITHIN = 0.5;
+
+/**
+ * The stroke beneath a line, by the ink nearest to it in each row: of the widths the lower third's end (where strokes
+ * meet they seem wider), of the levels the middle.
+ */
+export function strokeBeneath({ n, width, values }: Profiles, clear: number, reach: number): Stroke | null {
+  const widths: number[] = [];
+  const levels: number[] = [];
+  const middle = (width - 1) / 2;
+  const most = Math.round(reach / STEP);
+  for (let i = 0; i < n; i++) {
+    const row = i * width;
+    let at = -1;
+    for (let d = 0; d <= most && at < 0; d++) {
+      if (values[row + middle + d] >= clear) at = middle + d;
+      else if (values[row + middle - d] >= clear) at = middle - d;
+    }
+    if (at < 0) continue;
+    // Uphill to the top of the stroke that this is the near slope of.
+    let top = at;
+    for (;;) {
+      const next = [top - 1, top + 1].find((k) => k >= 0 && k < width && values[row + k] > values[row + top]);
+      if (next === undefined) break;
+      top = next;
+    }
+    const level = values[row + top];
+    let [a, b] = [top, top];
+    while (a > 0 && values[row + a - 1] >= WITHIN * level) a--;
+    while (b < width - 1 && values[row + b + 1] >= WITHIN * level) b++;
+    const left = a === 0 ? 0 : (values[row + a] - WITHIN * level) / (values[row + a] - values[row + a - 1]);
+    const right = b === width - 1 ? 0 : (values[row + b] - WITHIN * level) / (values[row + b] - values[row + b + 1]);
+    widths.push((b - a + left + right) * STEP);
+    levels.push(level);
+  }
+  if (widths.length === 0) return null;
+  widths.sort((p, q) => p - q);
+  levels.sort((p, q) => p - q);
+  return { half: Math.max(0.6, widths[Math.floor(widths.length * 0.4)] / 2), level: levels[levels.length >> 1] };
+}

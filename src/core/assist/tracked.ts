@@ -1,0 +1,61 @@
+import { blurred } from '../raster/blur';
+import { logValues } from '../raster/edges';
+import type { GrayImage } from '../raster/grayImage';
+import { inkOf } from './inkMask';
+
+export type Target = 'ink' | 'edge';
+
+/**
+ * A picture made ready for lines to be laid against it. Ink: how much darker each pixel is than its paper. Edge: the
+ * logarithms of the values, whose slope tells edges. `clear` is the value (ink) or the slope a px (edge) from which on
+ * there is something for sure.
+ */
+export type Tracked = {
+  readonly target: Target;
+  readonly width: number;
+  readonly height: number;
+  readonly values: Float32Array;
+  readonly clear: number;
+};
+
+/** Edges are looked for on a picture smoothed so much, px. */
+const EDGE_SIGMA = 1.2;
+const CLEAR_SLOPE = 0.02;
+
+const known = new WeakMap<GrayImage, Partial<Record<Target, Tracked>>>();
+
+/** Makes a picture ready; done once for each picture and target. */
+export function trackedOf(image: GrayImage, target: Target): Tracked {
+  let made = known.get(image);
+  if (!made) known.set(image, (made = {}));
+  return (made[target] ??= target === 'ink' ? inkTracked(image) : edgeTracked(image));
+}
+
+function inkTracked(image: GrayImage): Tracked {
+  const { width, height, dark, rim } = inkOf(image);
+  return { target: 'ink', width, height, values: Float32Array.from(dark), clear: 0.42 * rim };
+}
+
+const edgeTracked = (image: GrayImage): Tracked => ({
+  target: 'edge',
+  width: image.width,
+  height: image.height,
+  values: logValues(blurred(image, 0.6), EDGE_SIGMA),
+  clear: CLEAR_SLOPE,
+});
+
+/** The value at a place between pixels' centres; that of the nearest pixel beyond the edge. */
+export function trackedAt({ width, height, values }: Tracked, x: number, y: number): number {
+  let px = x - 0.5;
+  let py = y - 0.5;
+  px = px < 0 ? 0 : px > width - 1.001 ? width - 1.001 : px;
+  py = py < 0 ? 0 : py > height - 1.001 ? height - 1.001 : py;
+  const l = px | 0;
+  const t = py | 0;
+  const [fx, fy] = [px - l, py - t];
+  const i = t * width + l;
+  const [a, b] = [values[i], values[i + 1] ?? values[i]];
+  const c = values[i + width] ?? a;
+  const d = values[i + width + 1] ?? c;
+  return a + (b - a) * fx + (c - a + (a - b + d - c) * fx) * fy;
+}

@@ -1,0 +1,81 @@
+import { assertRun, placesAlong, type CubicRun, type Places } from '../assist/alongLine';
+import { inkPath } from '../assist/inkPath';
+import { trackedOf, type Target } from '../assist/tracked';
+import { assertGrayImage, type GrayImage } from '../raster/grayImage';
+
+export type DistanceOptions = { reach: number; target: Target };
+
+/** How far a run lies from the ink; all lengths in px of the picture. Figures are 0 where no ink is beneath it at all. */
+export type Distance = {
+  mean: number;
+  p95: number;
+  max: number;
+  /** Along the run: `at` is the share of its length, `distance` null where no ink lies within reach. */
+  samples: { at: number; distance: number | null }[];
+};
+
+/** How far apart a run is measured, px. */
+export const SPACING = 2;
+
+/**
+ * How far a run lies from the middle of the ink beneath it (or from the edge), all along it. What has no ink within reach
+ * is left out of the figures. Where strokes cross, the stroke that the run follows is traced straight on.
+ * @throws RangeError for a bad run or picture, a reach that is not above 0, or an unknown target.
+ */
+export function distanceFromInk(run: CubicRun, image: GrayImage, options: DistanceOptions): Distance {
+  assertRun(run);
+  assertGrayImage(image);
+  assertReach(options);
+  const places = placesAlong(run, SPACING);
+  const path = inkPath(trackedOf(image, options.target), places, options.reach);
+  const distances = path ? distancesTo(places, path.offset, options.reach) : new Float64Array(places.n).fill(NaN);
+  return figuresOf(places, distances);
+}
+
+export function assertReach({ reach, target }: { reach: number; target?: Target }): void {
+  if (!(reach > 0) || !Number.isFinite(reach)) throw new RangeError('the reach must be a number above 0');
+  if (target !== undefined && target !== 'ink' && target !== 'edge')
+    throw new RangeError('the target must be ink or edge');
+}
+
+/** The distance of each place from the traced way itself, which may run askew to the line; NaN where it has none. */
+export function distancesTo(places: Places, offset: Float64Array, reach: number): Float64Array {
+  const { n, closed } = places;
+  const step = places.length / Math.max(1, closed ? n : n - 1) || 1;
+  const window = Math.min(n - 1, Math.ceil(reach / step));
+  const px = Float64Array.from(offset, (o, i) => places.x[i] + o * places.nx[i]);
+  const py = Float64Array.from(offset, (o, i) => places.y[i] + o * places.ny[i]);
+  return offset.map((o, i) => {
+    if (Number.isNaN(o)) return NaN;
+    let best = Math.abs(o);
+    if (best < 0.2) return best;
+    for (let d = -window; d < window; d++) {
+      const [a, b] = closed ? [(i + d + n) % n, (i + d + 1 + n) % n] : [i + d, i + d + 1];
+      if (a < 0 || b >= n || Number.isNaN(offset[a]) || Number.isNaN(offset[b])) continue;
+      best = Math.min(best, toSegment(places.x[i], places.y[i], px[a], py[a], px[b], py[b]));
+    }
+    return best;
+  });
+}
+
+function toSegment(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const l = dx * dx + dy * dy;
+  const t = l > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / l)) : 0;
+  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+}
+
+function figuresOf(places: Places, distances: Float64Array): Distance {
+  const known = distances.filter((d) => !Number.isNaN(d)).sort();
+  const count = known.length;
+  const total = places.length || 1;
+  return {
+    mean: count > 0 ? known.reduce((a, b) => a + b, 0) / count : 0,
+    p95: count > 0 ? known[Math.min(count - 1, Math.floor(0.95 * count))] : 0,
+    max: count > 0 ? known[count - 1] : 0,
+    samples: Array.from(distances, (d, i) => ({
+      at: Math.min(1, places.along[i] / total),
+      distance: Number.isNaN(d) ? null : d,
+    })),
+  };
+}
