@@ -22,7 +22,8 @@ export function inkEnd(
   const inward = atStart ? 1 : -1;
   if (Number.isNaN(offset[end]) && Number.isNaN(offset[end + inward * Math.min(n - 1, 4)])) return null;
   let back = end;
-  while (back + inward >= 0 && back + inward < n && Math.hypot(x[back] - x[end], y[back] - y[end]) < BACK) back += inward;
+  while (back + inward >= 0 && back + inward < n && Math.hypot(x[back] - x[end], y[back] - y[end]) < BACK)
+    back += inward;
   const [dx, dy] = [x[end] - x[back], y[end] - y[back]];
   const length = Math.hypot(dx, dy);
   if (length < BACK / 2) return null;

@@ -1,4 +1,4 @@
-import type { Places } from './alongLine';
+import type { Places } from '../geometry/along';
 import { profilesAcross, STEP, strokeBeneath, type Profiles, type Stroke } from './profile';
 import type { Tracked } from './tracked';
 
@@ -182,7 +182,8 @@ function refined({ width, values }: Profiles, i: number, offset: number, half: n
     return null;
   };
   const [left, right] = [find(-1), find(1)];
-  if (left !== null && right !== null && Math.abs(right - left - 2 * half) < 0.35 * half + 0.5) return (left + right) / 2;
+  if (left !== null && right !== null && Math.abs(right - left - 2 * half) < 0.35 * half + 0.5)
+    return (left + right) / 2;
   // The farther rim of a wide place may be another stroke's: the nearer to what is expected is believed.
   const guesses = [left === null ? null : left + half, right === null ? null : right - half].filter(
     (g): g is number => g !== null && Math.abs(g - offset) < 0.5 * half + 0.5,

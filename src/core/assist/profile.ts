@@ -1,11 +1,16 @@
-import type { Places } from './alongLine';
+import type { Places } from '../geometry/along';
 import { trackedAt, type Tracked } from './tracked';
 
 /** Steps across a line, px. */
 export const STEP = 0.5;
 
 /** What lies across a line at each of its places: rows of values from `-reach` to `reach`, `STEP` px apart. */
-export type Profiles = { readonly n: number; readonly width: number; readonly reach: number; readonly values: Float32Array };
+export type Profiles = {
+  readonly n: number;
+  readonly width: number;
+  readonly reach: number;
+  readonly values: Float32Array;
+};
 
 /**
  * The values across a line, each the mean of three neighbouring rows: paper's tooth and noise even out along a stroke.

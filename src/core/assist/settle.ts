@@ -5,7 +5,7 @@ import { relax } from '../geometry/fit/relax';
 import type { Samples } from '../geometry/fit/samples';
 import { add, distance, subtract, type Point } from '../geometry/point';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
-import { assertRun, placesAlong, type CubicRun, type Places } from './alongLine';
+import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
 import { inkEnd } from './inkEnd';
 import { inkPath } from './inkPath';
 import { aimsFor, type Aims } from './settleAims';
@@ -81,7 +81,8 @@ function carriedAlong({ cubics, closed }: CubicRun, { cuts }: Spline, aims: Aims
 
 /** The run moved as a whole by the mean of what its places ask for. */
 function shifted({ cubics }: CubicRun, places: Places, aims: Aims): Cubic[] {
-  const mean = (to: Float64Array, from: Float64Array): number => to.reduce((sum, v, i) => sum + v - from[i], 0) / aims.n;
+  const mean = (to: Float64Array, from: Float64Array): number =>
+    to.reduce((sum, v, i) => sum + v - from[i], 0) / aims.n;
   const by = { x: mean(aims.x, places.x), y: mean(aims.y, places.y) };
   return cubics.map((c) => c.map((p) => add(p, by)) as Cubic);
 }

@@ -1,5 +1,5 @@
 import type { Spline } from '../geometry/fit/spline';
-import type { Places } from './alongLine';
+import type { Places } from '../geometry/along';
 import type { InkPath } from './inkPath';
 
 /** Where each place of a run is to come to lie. */

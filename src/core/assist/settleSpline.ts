@@ -1,7 +1,7 @@
 import type { Cubic } from '../geometry/cubic';
 import type { Spline } from '../geometry/fit/spline';
 import type { Point } from '../geometry/point';
-import type { CubicRun, Places } from './alongLine';
+import type { CubicRun, Places } from '../geometry/along';
 
 /** Directions that differ by less than this at a joint, in radians, are one: the joint is smooth. */
 const SMOOTH = 0.03;

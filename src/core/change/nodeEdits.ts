@@ -2,8 +2,9 @@ import { findLine } from '../drawing/find';
 import { reflowed, withHandle, withKind, type Side } from '../drawing/node';
 import { cubicsOf, segmentCount, withNodeAt } from '../drawing/run';
 import type { Drawing, Line, Node, NodeKind, Run } from '../drawing/schema';
+import { cubicLength } from '../geometry/length';
 import { refitAsOne } from '../geometry/refit';
-import { add, samePoint, subtract, type Point } from '../geometry/point';
+import { add, lengthOf, samePoint, scale, subtract, type Point } from '../geometry/point';
 import { counted, edit, type Edit } from './edit';
 import { reshapeLines } from './lineEdits';
 
@@ -20,7 +21,7 @@ export const nodeAt = (d: Drawing, ref: NodeRef): Node | undefined =>
   findLine(d, ref.line)?.line.runs[ref.run]?.nodes[ref.node];
 
 /** The runs of every line that holds one of `refs`, each run with chosen nodes rewritten by `rewrite`. */
-function rewriteRuns(
+export function rewriteRuns(
   d: Drawing,
   refs: readonly NodeRef[],
   rewrite: (run: Run, chosen: number[]) => Run | null,
@@ -39,13 +40,41 @@ function rewriteRuns(
   return result;
 }
 
-const mapNodes = (run: Run, chosen: number[], f: (n: Node) => Node): Run =>
+export const mapNodes = (run: Run, chosen: number[], f: (n: Node) => Node): Run =>
   reflowed({ ...run, nodes: run.nodes.map((n, i) => (chosen.includes(i) ? f(n) : n)) });
 
 /** Nodes moved by an offset, their handles with them. */
 export function moveNodes(d: Drawing, refs: readonly NodeRef[], by: Point): Edit {
   const runs = rewriteRuns(d, refs, (run, chosen) => mapNodes(run, chosen, (n) => ({ ...n, point: add(n.point, by) })));
   return reshapeLines(d, runs, counted('Move', refs.length, 'node'));
+}
+
+/**
+ * Nodes moved by an offset, and those near them along the line carried with them: the further away, the less, and none
+ * from `sway` page units of line on. What lies in between keeps its shape as well as it can.
+ */
+export function swayNodes(d: Drawing, refs: readonly NodeRef[], by: Point, sway: number): Edit {
+  const runs = rewriteRuns(d, refs, (run, chosen) => {
+    const shares = swayShares(run, chosen, sway);
+    return reflowed({
+      ...run,
+      nodes: run.nodes.map((n, i) => (shares[i] > 0 ? { ...n, point: add(n.point, scale(by, shares[i])) } : n)),
+    });
+  });
+  return reshapeLines(d, runs, counted('Move', refs.length, 'node'));
+}
+
+/** How much of a move each node of a run takes over: 1 for the chosen, falling off as a cosine along the line. */
+export function swayShares(run: Run, chosen: readonly number[], sway: number): number[] {
+  const n = run.nodes.length;
+  const lengths = cubicsOf(run).map((c) => cubicLength(c, 0.1));
+  const away = new Array<number>(n).fill(Infinity);
+  for (const i of chosen) away[i] = 0;
+  for (let lap = 0; lap < (run.closed ? 2 : 1); lap++) {
+    for (let i = 0; i < lengths.length; i++) away[(i + 1) % n] = Math.min(away[(i + 1) % n], away[i] + lengths[i]);
+    for (let i = lengths.length - 1; i >= 0; i--) away[i] = Math.min(away[i], away[(i + 1) % n] + lengths[i]);
+  }
+  return away.map((a) => (a <= 0 ? 1 : a >= sway ? 0 : 0.5 + 0.5 * Math.cos((Math.PI * a) / sway)));
 }
 
 /** One handle drawn to an offset from its node; see `withHandle` for what the other does. */
@@ -62,39 +91,50 @@ export function changeKind(d: Drawing, refs: readonly NodeRef[], kind: NodeKind)
 }
 
 /**
- * Nodes taken away. The neighbours' handles are fitted anew so that the shape stays as near as it can; an end that
- * goes shortens the line. A run left with one node goes too.
+ * Nodes taken away. The neighbours' handles are fitted anew to all that went between them, so that the shape stays as
+ * near as it can; `plainly`, what is left keeps its handles. An end that goes shortens the line. A run left with one
+ * node goes too.
  */
-export function removeNodes(d: Drawing, refs: readonly NodeRef[]): Edit {
+export function removeNodes(d: Drawing, refs: readonly NodeRef[], plainly = false): Edit {
   const runs = rewriteRuns(d, refs, (run, chosen) => {
-    const rest = [...chosen].sort((a, b) => b - a).reduce<Run>(withoutNode, run);
+    const rest = withoutNodes(run, new Set(chosen), plainly);
     return rest.nodes.length < 2 ? null : reflowed(rest);
   });
   return reshapeLines(d, runs, counted('Remove', refs.length, 'node'));
 }
 
-function withoutNode(run: Run, i: number): Run {
+function withoutNodes(run: Run, gone: ReadonlySet<number>, plainly: boolean): Run {
   const n = run.nodes.length;
-  const nodes = [...run.nodes];
-  const isInside = run.closed ? n > 2 : i > 0 && i < n - 1;
-  if (isInside) {
-    const list = cubicsOf(run);
-    const [before, after] = [(i - 1 + n) % n, (i + 1) % n];
-    const [first, second] = [list[(i - 1 + list.length) % list.length], list[i % list.length]];
-    const isStraight = [nodes[before].out, nodes[i].in, nodes[i].out, nodes[after].in].every((h) => h === null);
-    if (!isStraight) {
-      const one = refitAsOne(first, second);
-      nodes[before] = { ...nodes[before], out: handleTo(nodes[before].point, one[1]) };
-      nodes[after] = { ...nodes[after], in: handleTo(nodes[after].point, one[2]) };
-    }
+  const kept = run.nodes.flatMap((_, i) => (gone.has(i) ? [] : [i]));
+  const nodes = kept.map((i) => ({ ...run.nodes[i] }));
+  if (kept.length < 2) return { ...run, nodes };
+  const list = cubicsOf(run);
+  kept.forEach((from, k) => {
+    const isLast = k === kept.length - 1;
+    if (isLast && !run.closed) return;
+    const to = kept[(k + 1) % kept.length];
+    const spanned = ((to - from + n - 1) % n) + 1;
+    if (spanned === 1 || plainly) return;
+    const chain = Array.from({ length: spanned }, (_, j) => list[(from + j) % n]);
+    const isStraight = chain.every((_, j) => !run.nodes[(from + j) % n].out && !run.nodes[(from + j + 1) % n].in);
+    if (isStraight) return;
+    const one = refitAsOne(...chain);
+    const next = (k + 1) % kept.length;
+    nodes[k] = { ...nodes[k], out: handleTo(nodes[k].point, one[1]) };
+    nodes[next] = { ...nodes[next], in: handleTo(nodes[next].point, one[2]) };
+  });
+  if (!run.closed) {
+    if (kept[0] > 0) nodes[0] = { ...nodes[0], in: null };
+    if (kept.at(-1)! < n - 1) nodes[nodes.length - 1] = { ...nodes.at(-1)!, out: null };
   }
-  nodes.splice(i, 1);
-  if (!run.closed && nodes.length > 0) {
-    if (i === 0) nodes[0] = { ...nodes[0], in: null };
-    if (i === n - 1) nodes[nodes.length - 1] = { ...nodes[nodes.length - 1], out: null };
-  }
-  return { ...run, nodes };
+  return { ...run, nodes: nodes.map(asHandled) };
 }
+
+/** An even node whose handles were set apart in length is smooth now. */
+const asHandled = (n: Node): Node =>
+  n.kind === 'even' && n.in && n.out && Math.abs(lengthOf(n.in) - lengthOf(n.out)) > 1e-6 * lengthOf(n.in)
+    ? { ...n, kind: 'smooth' }
+    : n;
 
 const handleTo = (from: Point, to: Point): Point | null => (samePoint(from, to) ? null : subtract(to, from));
 

@@ -1,4 +1,4 @@
-import { assertRun, placesAlong, type CubicRun, type Places } from '../assist/alongLine';
+import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
 import { inkPath } from '../assist/inkPath';
 import { trackedOf, type Target } from '../assist/tracked';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';

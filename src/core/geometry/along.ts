@@ -1,5 +1,5 @@
-import { evaluate, type Cubic } from '../geometry/cubic';
-import type { Point } from '../geometry/point';
+import { evaluate, type Cubic } from './cubic';
+import type { Point } from './point';
 
 /** A run as the core takes it from outside: cubics, each beginning where the one before ends. */
 export type CubicRun = { cubics: Cubic[]; closed: boolean };

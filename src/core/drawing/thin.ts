@@ -1,0 +1,165 @@
+import { placesAlong } from '../geometry/along';
+import { splitCubic, type Cubic } from '../geometry/cubic';
+import { turningPoints } from '../geometry/bounds';
+import { fitCurve } from '../geometry/fit/fitCurve';
+import { cross, distance, dot, subtract, type Point } from '../geometry/point';
+import { runFromCubics } from './fromCubics';
+import { cubicsOf } from './run';
+import type { Run } from './schema';
+
+export type ThinOptions = {
+  /** How far the line may move, page units. */
+  readonly tolerance: number;
+  /** Wobbles up to about this long are smoothed away first, page units; 0 for none. */
+  readonly smoothing: number;
+  /** A node wherever the line is at its leftmost, rightmost, highest or lowest. */
+  readonly extremes: boolean;
+};
+
+/** A turn of more than this stays a corner, in radians. */
+const CORNER = 0.35;
+
+/**
+ * A run with as few nodes as hold its shape within the tolerance: it is fitted anew from corner to corner. Corners stay
+ * where they are, and so do ends. The same run where that saves no node.
+ * @throws RangeError for a tolerance that is not above 0, or a smoothing below 0.
+ */
+export function thinnedRun(run: Run, { tolerance, smoothing, extremes }: ThinOptions): Run {
+  if (!(tolerance > 0) || !Number.isFinite(tolerance)) throw new RangeError('the tolerance must be a number above 0');
+  if (!(smoothing >= 0) || !Number.isFinite(smoothing)) throw new RangeError('the smoothing must be 0 or more');
+  // Rounded corners are a figure of their node: they would be lost.
+  if (run.nodes.length < 2 || run.nodes.some((n) => n.radius)) return run;
+  const cubics = cubicsOf(run);
+  const { chains, isRing } = chainsOf(cubics, run.closed);
+  const thinned = chains.flatMap((chain) => thinnedChain(chain, isRing, tolerance, smoothing));
+  const whole = extremes ? thinned.flatMap(cutAtExtremes) : thinned;
+  if (whole.length >= cubics.length && smoothing === 0 && !extremes) return run;
+  const next = runFromCubics(whole, run.closed);
+  return !run.closed ? next : startingAt(next, run.nodes[0].point);
+}
+
+/** The stretches between corners; a closed run without any is one ring. */
+function chainsOf(cubics: readonly Cubic[], closed: boolean): { chains: Cubic[][]; isRing: boolean } {
+  const n = cubics.length;
+  const isCorner = (k: number): boolean => turnBetween(cubics[(k - 1 + n) % n], cubics[k % n]) > CORNER;
+  const corners = cubics.flatMap((_, k) => ((k > 0 || closed) && isCorner(k) ? [k] : []));
+  if (!closed) {
+    const cuts = [0, ...corners, n];
+    return { chains: cuts.slice(1).map((to, i) => cubics.slice(cuts[i], to)), isRing: false };
+  }
+  if (corners.length === 0) return { chains: [[...cubics]], isRing: true };
+  const around = [...cubics.slice(corners[0]), ...cubics.slice(0, corners[0])];
+  const cuts = [...corners.map((k) => k - corners[0]), n];
+  return { chains: cuts.slice(1).map((to, i) => around.slice(cuts[i], to)), isRing: false };
+}
+
+function turnBetween(a: Cubic, b: Cubic): number {
+  const into = directionOf(a[3], [a[2], a[1], a[0]], -1);
+  const out = directionOf(b[0], [b[1], b[2], b[3]], 1);
+  return into && out ? Math.abs(Math.atan2(cross(into, out), dot(into, out))) : 0;
+}
+
+function directionOf(from: Point, others: readonly Point[], sign: 1 | -1): Point | null {
+  const to = others.find((p) => distance(p, from) > 1e-6);
+  if (!to) return null;
+  const way = subtract(to, from);
+  return { x: sign * way.x, y: sign * way.y };
+}
+
+/** A line is looked at each so many tolerances. */
+const EACH = 0.8;
+const MOST_PLACES = 6_000;
+
+function thinnedChain(chain: Cubic[], isRing: boolean, tolerance: number, smoothing: number): Cubic[] {
+  const isStraight = chain.every((c) => distance(c[0], c[1]) < 1e-9 && distance(c[2], c[3]) < 1e-9);
+  if (chain.length === 1 && (isStraight || smoothing === 0)) return chain;
+  const length = placesAlong({ cubics: chain, closed: false }, 1e9).length;
+  const spacing = Math.max(Math.min(EACH * tolerance, length / 24), length / MOST_PLACES);
+  const places = placesAlong({ cubics: chain, closed: isRing }, spacing);
+  const points = Array.from({ length: places.n }, (_, i) => ({ x: places.x[i], y: places.y[i] }));
+  const smooth = smoothing > 0 ? smoothed(points, smoothing / Math.max(1e-9, length / places.n) / 2, isRing) : points;
+  for (const share of SHARES) {
+    const fitted = fitCurve(smooth, { tolerance: share * tolerance, cornerAngle: 180, closed: isRing });
+    if (fitted.length >= chain.length && smoothing === 0) return chain;
+    if (furthest(fitted, isRing ? [...smooth, smooth[0]] : smooth, spacing, tolerance) <= tolerance) return fitted;
+  }
+  return chain;
+}
+
+/** A fit lets a few of its points lie further than its tolerance: it is asked for less until all are within. */
+const SHARES = [1, 0.7, 0.45, 0.25];
+
+/** How far a chain and the points it was fitted to lie apart at most; looked for no further than it takes to be too far. */
+function furthest(chain: Cubic[], points: Point[], spacing: number, enough: number): number {
+  const { n, x, y } = placesAlong({ cubics: chain, closed: false }, spacing);
+  const there = Array.from({ length: n }, (_, i) => ({ x: x[i], y: y[i] }));
+  return Math.max(furthestFrom(there, points, enough), furthestFrom(points, there, enough));
+}
+
+function furthestFrom(from: readonly Point[], to: readonly Point[], enough: number): number {
+  let [most, at] = [0, 0];
+  for (const p of from) {
+    // Neighbours have neighbouring feet; only where that leads astray all are asked.
+    let d = distanceAround(to, p, at, 40);
+    if (d.distance > enough) d = distanceAround(to, p, at, to.length);
+    at = d.at;
+    most = Math.max(most, d.distance);
+    if (most > enough) return most;
+  }
+  return most;
+}
+
+function distanceAround(to: readonly Point[], p: Point, at: number, window: number): { distance: number; at: number } {
+  let best = { distance: Infinity, at };
+  for (let i = Math.max(1, at - window); i < Math.min(to.length, at + window + 1); i++) {
+    const [a, b] = [to[i - 1], to[i]];
+    const way = subtract(b, a);
+    const l = dot(way, way);
+    const t = l > 0 ? Math.min(1, Math.max(0, dot(subtract(p, a), way) / l)) : 0;
+    const d = Math.hypot(p.x - a.x - t * way.x, p.y - a.y - t * way.y);
+    if (d < best.distance) best = { distance: d, at: i };
+  }
+  return best;
+}
+
+/** Points each the mean of those around it, weighted by a bell of `sigma` points; ends stay where they are. */
+function smoothed(points: Point[], sigma: number, ring: boolean): Point[] {
+  const reach = Math.min(Math.ceil(3 * sigma), ring ? points.length : Infinity);
+  const n = points.length;
+  return points.map((p, i) => {
+    // Alike on both sides, so that ends are not drawn inwards.
+    const most = ring ? reach : Math.min(reach, i, n - 1 - i);
+    let [x, y, weight] = [p.x, p.y, 1];
+    for (let d = 1; d <= most; d++) {
+      const w = Math.exp(-(d * d) / (2 * sigma * sigma));
+      const [a, b] = [points[(i - d + n) % n], points[(i + d) % n]];
+      x += w * (a.x + b.x);
+      y += w * (a.y + b.y);
+      weight += 2 * w;
+    }
+    return { x: x / weight, y: y / weight };
+  });
+}
+
+/** A cubic cut where it is at its leftmost, rightmost, highest or lowest; one that has these at its ends is whole. */
+export function cutAtExtremes(c: Cubic): Cubic[] {
+  const ts = (['x', 'y'] as const)
+    .flatMap((axis) => turningPoints(c, axis))
+    .filter((t) => t > 0.02 && t < 0.98)
+    .sort((a, b) => a - b)
+    .filter((t, i, list) => i === 0 || t - list[i - 1] > 0.02);
+  const pieces: Cubic[] = [];
+  let [rest, done] = [c, 0];
+  for (const t of ts) {
+    const [first, second] = splitCubic(rest, (t - done) / (1 - done));
+    pieces.push(first);
+    [rest, done] = [second, t];
+  }
+  return [...pieces, rest];
+}
+
+/** A closed run that starts at its node nearest to a place. */
+function startingAt(run: Run, p: Point): Run {
+  const k = run.nodes.reduce((best, n, i) => (distance(n.point, p) < distance(run.nodes[best].point, p) ? i : best), 0);
+  return { ...run, nodes: [...run.nodes.slice(k), ...run.nodes.slice(0, k)] };
+}
