@@ -13,6 +13,10 @@ export { threshold, type ThresholdOptions } from './raster/threshold';
 export { rectify, type Quad } from './raster/rectify';
 export { pageCorners } from './raster/pageCorners';
 export { skewAngle } from './raster/skew';
+export { settle, type SettleOptions } from './assist/settle';
+export { distanceFromInk, type Distance, type DistanceOptions } from './check/distance';
+export { coverage, type Coverage } from './check/coverage';
+export type { CubicRun } from './geometry/along';
 export { pullInk, type PulledRun, type PullInkOptions } from './assist/pullInk';
 export {
   drawingSchema,

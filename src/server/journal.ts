@@ -55,12 +55,19 @@ export function stateOf(id: string, revision?: number): State {
     .all();
   const drawing = since.reduce(
     (d, c) => applyChange(d, JSON.parse(c.body) as Change),
-    JSON.parse(snapshot.body) as Drawing,
+    completed(JSON.parse(snapshot.body) as Drawing),
   );
   const state = { revision: wanted, drawing };
   if (wanted === row.revision) remember(id, state);
   return state;
 }
+
+/** A drawing that was kept before these were part of one. */
+const completed = (d: Drawing): Drawing => ({
+  ...d,
+  waved: d.waved ?? [],
+  references: d.references.map((r) => ({ ...r, target: r.target ?? 'ink' })),
+});
 
 /**
  * Appends changes to a drawing whose newest revision is `base`, all or none; on return they are on the disk. Changes

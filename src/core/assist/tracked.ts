@@ -1,5 +1,4 @@
 import { blurred } from '../raster/blur';
-import { logValues } from '../raster/edges';
 import type { GrayImage } from '../raster/grayImage';
 import { inkOf } from './inkMask';
 
@@ -7,7 +6,7 @@ export type Target = 'ink' | 'edge';
 
 /**
  * A picture made ready for lines to be laid against it. Ink: how much darker each pixel is than its paper. Edge: the
- * logarithms of the values, whose slope tells edges. `clear` is the value (ink) or the slope a px (edge) from which on
+ * smoothed values, whose slope tells edges. `clear` is the value (ink) or the slope a px (edge) from which on
  * there is something for sure.
  */
 export type Tracked = {
@@ -18,9 +17,9 @@ export type Tracked = {
   readonly clear: number;
 };
 
-/** Edges are looked for on a picture smoothed so much, px. */
-const EDGE_SIGMA = 1.2;
-const CLEAR_SLOPE = 0.02;
+/** Edges are looked for on a picture smoothed so much, px; logarithms would move them to their dark side. */
+const EDGE_SIGMA = 1.3;
+const CLEAR_SLOPE = 2.5;
 
 const known = new WeakMap<GrayImage, Partial<Record<Target, Tracked>>>();
 
@@ -40,7 +39,7 @@ const edgeTracked = (image: GrayImage): Tracked => ({
   target: 'edge',
   width: image.width,
   height: image.height,
-  values: logValues(blurred(image, 0.6), EDGE_SIGMA),
+  values: Float32Array.from(blurred(image, EDGE_SIGMA).data),
   clear: CLEAR_SLOPE,
 });
 

@@ -13,7 +13,11 @@ const sheetSides = sheetSchema.omit({ id: true, lines: true }).partial();
 const referenceSides = referenceSchema.omit({ id: true }).partial();
 const pageSides = pageSchema.partial();
 const drawingSides = z
-  .strictObject({ dim: z.number().min(0).max(1), folders: z.array(folderSchema).max(500) })
+  .strictObject({
+    dim: z.number().min(0).max(1),
+    folders: z.array(folderSchema).max(500),
+    waved: z.array(z.string().max(200)).max(20_000),
+  })
   .partial();
 
 export const stepSchema = z.discriminatedUnion('step', [

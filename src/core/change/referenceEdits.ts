@@ -37,6 +37,7 @@ export const placedReference = (page: Page, picture: TakenPicture): Reference =>
   tint: null,
   visible: true,
   locked: true,
+  target: 'ink',
 });
 
 export const placeReference = (d: Drawing, reference: Reference): Edit =>

@@ -108,6 +108,8 @@ export const referenceSchema = z.strictObject({
   tint: colourSchema.nullable(),
   visible: z.boolean(),
   locked: z.boolean(),
+  /** What its lines are measured against: a sketch's ink, or the edges in a photo. */
+  target: z.enum(['ink', 'edge']),
 });
 
 export const units = ['px', 'mm', 'cm', 'in', 'pt'] as const;
@@ -126,7 +128,10 @@ export const pageSchema = z.strictObject({
   grid: z.strictObject({ spacing: z.number().min(0.5).max(10_000), visible: z.boolean(), snap: z.boolean() }),
 });
 
-/** `sheets` and `references` are listed from the bottom of the stack to its top. `dim` dims all references further. */
+/**
+ * `sheets` and `references` are listed from the bottom of the stack to its top. `dim` dims all references further.
+ * `waved` holds the keys of notes that were waved through.
+ */
 export const drawingSchema = z.strictObject({
   schema: z.literal(SCHEMA_VERSION),
   page: pageSchema,
@@ -134,6 +139,7 @@ export const drawingSchema = z.strictObject({
   folders: z.array(folderSchema).max(500),
   sheets: z.array(sheetSchema).max(2_000),
   references: z.array(referenceSchema).max(200),
+  waved: z.array(z.string().max(200)).max(20_000),
 });
 
 export type NodeKind = (typeof nodeKinds)[number];
@@ -165,6 +171,7 @@ export type Drawing = {
   readonly folders: readonly Folder[];
   readonly sheets: readonly Sheet[];
   readonly references: readonly Reference[];
+  readonly waved: readonly string[];
 };
 
 /** The style of the first line of a fresh sheet: a dark, round line of 2 pt and no fill. */
@@ -199,4 +206,5 @@ export const emptyDrawing = (page: Page, sheet: { id: string; name: string; tag:
   folders: [],
   sheets: [freshSheet(sheet.id, sheet.name, sheet.tag)],
   references: [],
+  waved: [],
 });

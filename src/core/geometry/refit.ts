@@ -14,8 +14,8 @@ const WARM_ROUNDS = 6;
  * distances have several valleys. Straight neighbours give a straight cubic.
  */
 export function refitAsOne(...chain: readonly Cubic[]): Cubic {
-  const setting = settingOf(chain);
-  const near = nearby(chain, setting);
+  const setting = settingOf(chain, 2 * SAMPLES);
+  const near = nearby(chain, setting, ROUNDS);
   if (!setting.towards || !setting.back) return near;
   const size = setting.lengths.reduce((a, b) => a + b, 0);
   const exact = (c: Cubic): number =>
@@ -33,7 +33,7 @@ export function refitAsOne(...chain: readonly Cubic[]): Cubic {
  * by Gauss and Newton's steps on the distances along the normals, which arrive far sooner (Wang, Pottmann and Liu 2006,
  * "Fitting B-spline curves to point clouds by curvature-based squared distance minimization": tangent distance).
  */
-export const refitNearby = (...chain: readonly Cubic[]): Cubic => nearby(chain, settingOf(chain));
+export const refitNearby = (...chain: readonly Cubic[]): Cubic => nearby(chain, settingOf(chain, SAMPLES), 10);
 
 /** What is to be fitted: its ends, the directions there, and samples all along it. */
 type Setting = {
@@ -47,8 +47,8 @@ type Setting = {
 };
 type Whole = Setting & { towards: Point; back: Point };
 
-function settingOf(chain: readonly Cubic[]): Setting {
-  const each = Math.max(6, Math.ceil((2 * SAMPLES) / chain.length));
+function settingOf(chain: readonly Cubic[], samples: number): Setting {
+  const each = Math.max(6, Math.ceil(samples / chain.length));
   return {
     start: chain[0][0],
     end: chain.at(-1)![3],
@@ -60,7 +60,11 @@ function settingOf(chain: readonly Cubic[]): Setting {
   };
 }
 
-function nearby(chain: readonly Cubic[], { start, end, towards, back, points, each, lengths }: Setting): Cubic {
+function nearby(
+  chain: readonly Cubic[],
+  { start, end, towards, back, points, each, lengths }: Setting,
+  rounds: number,
+): Cubic {
   if (!towards || !back) return [start, start, end, end];
   const [first, last] = [chain[0], chain.at(-1)!];
   const joints = [sharesOf(lengths)];
@@ -75,7 +79,7 @@ function nearby(chain: readonly Cubic[], { start, end, towards, back, points, ea
       return joint[k] + (((i % each) + (k > 0 ? 1 : 0)) / each) * (joint[k + 1] - joint[k]);
     });
     let best: Fit | null = null;
-    for (let round = 0; round < ROUNDS; round++) {
+    for (let round = 0; round < rounds; round++) {
       const handles: [number, number] =
         best && round >= WARM_ROUNDS
           ? stepAlongNormals(best.cubic, points, best.ts, towards, back)

@@ -1,0 +1,85 @@
+import { cubicsOf, withNodeAt } from '../drawing/run';
+import type { Run } from '../drawing/schema';
+import { hullBox } from '../geometry/bounds';
+import { boxesMeet } from '../geometry/box';
+import { splitAt, type Cubic } from '../geometry/cubic';
+import { intersectCubics } from '../geometry/intersection';
+import { cubicLength } from '../geometry/length';
+import type { Point } from '../geometry/point';
+import { selfIntersection } from '../geometry/selfIntersection';
+
+/** A place where a run crosses itself, from one segment to a later one, and how long the loop between is. */
+export type Crossing = {
+  readonly first: number;
+  readonly ta: number;
+  readonly second: number;
+  readonly tb: number;
+  readonly point: Point;
+  readonly loop: number;
+};
+
+const END = 1e-6;
+
+/** Where a run crosses itself; where its segments join is no crossing. */
+export function crossingsOf(run: Run): Crossing[] {
+  const list = cubicsOf(run);
+  const boxes = list.map(hullBox);
+  const lengths = list.map((c) => cubicLength(c, 0.01));
+  const found: Crossing[] = [];
+  const add = (first: number, ta: number, second: number, tb: number, point: Point): void => {
+    const loop = loopLength(list, lengths, first, ta, second, tb);
+    const isJoint =
+      loop < 1e-3 || (run.closed && first === 0 && second === list.length - 1 && ta < END && tb > 1 - END);
+    if (!isJoint) found.push({ first, ta, second, tb, point, loop });
+  };
+  list.forEach((c, i) => {
+    const own = selfIntersection(c);
+    if (own && !(own.t1 < END && own.t2 > 1 - END)) add(i, own.t1, i, own.t2, own.point);
+    for (let j = i + 1; j < list.length; j++) {
+      if (!boxesMeet(boxes[i], boxes[j])) continue;
+      for (const { ta, tb, point } of intersectCubics(c, list[j])) {
+        const isNext = j === i + 1 && ta > 1 - END && tb < END;
+        if (!isNext) add(i, ta, j, tb, point);
+      }
+    }
+  });
+  // A crossing at a node is found on both segments beside it.
+  return found.filter(
+    (c, i) => !found.slice(0, i).some((b) => Math.hypot(b.point.x - c.point.x, b.point.y - c.point.y) < 1e-3),
+  );
+}
+
+function loopLength(
+  list: readonly Cubic[],
+  lengths: readonly number[],
+  first: number,
+  ta: number,
+  second: number,
+  tb: number,
+): number {
+  const upTo = (k: number, t: number): number =>
+    t <= 0 ? 0 : t >= 1 ? lengths[k] : cubicLength(splitAt(list[k], t)[0], 0.01);
+  let sum = upTo(second, tb) - upTo(first, ta);
+  for (let k = first; k < second; k++) sum += lengths[k];
+  return sum;
+}
+
+/** The run without the loop of a crossing; of a closed run, without the shorter of the two loops that it makes. */
+export function withoutLoop(run: Run, { first, ta, second, tb, loop }: Crossing): Run {
+  const total = cubicsOf(run).reduce((sum, c) => sum + cubicLength(c, 0.01), 0);
+  const later = first === second ? (tb - ta) / (1 - ta) : tb;
+  const once = withNodeAt(run, first, inside(ta));
+  const twice = withNodeAt(once, second + 1, inside(later));
+  const [p, q] = [first + 1, second + 2];
+  const at = twice.nodes[p];
+  const joint = (from: number, to: number) => ({
+    ...at,
+    in: twice.nodes[from].in,
+    out: twice.nodes[to].out,
+    kind: 'corner' as const,
+  });
+  if (run.closed && loop > total / 2) return { closed: true, nodes: [joint(q, p), ...twice.nodes.slice(p + 1, q)] };
+  return { ...run, nodes: [...twice.nodes.slice(0, p), joint(p, q), ...twice.nodes.slice(q + 1)] };
+}
+
+const inside = (t: number): number => Math.min(1 - 1e-7, Math.max(1e-7, t));

@@ -1,0 +1,205 @@
+import RBush from 'rbush';
+import { towards, type End } from '../change/joinEdits';
+import { trimmed } from '../change/endEdits';
+import { cubicsOf, lineLength, segmentBetween, skeletonBox } from '../drawing/run';
+import type { Line, Node } from '../drawing/schema';
+import { hullBox } from '../geometry/bounds';
+import { boxesMeet, distanceToBox, growBox } from '../geometry/box';
+import { evaluate, polygonLength, splitAt, type Cubic } from '../geometry/cubic';
+import { intersectCubics } from '../geometry/intersection';
+import { cubicLength } from '../geometry/length';
+import { nearestOnCubic } from '../geometry/nearest';
+import { distance, type Box, type Point } from '../geometry/point';
+import { noteOf, type Note, type NoteLimits } from './note';
+
+type Entry = Box & { line: Line; order: number };
+
+/** A place nearer to another line than this lies on it. */
+const TOUCHES = 0.05;
+
+type Known = { readonly near: readonly Line[]; readonly limits: NoteLimits; readonly notes: Note[] };
+const known = new WeakMap<Line, Known>();
+const boxes = new WeakMap<Line['runs'], Box>();
+
+function boxOf(line: Line): Box {
+  let box = boxes.get(line.runs);
+  if (!box) boxes.set(line.runs, (box = skeletonBox(line)));
+  return box;
+}
+
+/**
+ * What may be wrong between lines: ends that do not quite meet, or stick out, and lines drawn twice. Worked out anew only
+ * for lines that changed, or have a line near them that did.
+ */
+export function notesBetween(lines: readonly Line[], limits: NoteLimits): Note[] {
+  const tree = new RBush<Entry>();
+  tree.load(lines.map((line, order) => ({ ...boxOf(line), line, order })));
+  return withoutPairs(
+    lines.flatMap((line, order) => {
+      const near = tree
+        .search(growBox(boxOf(line), limits.reach))
+        .sort((a, b) => a.order - b.order)
+        .map((e) => e.line);
+      const before = known.get(line);
+      const isSame = before?.limits === limits && before.near.length === near.length;
+      if (isSame && before.near.every((l, i) => l === near[i])) return before.notes;
+      const notes = endNotes(line, tree, limits);
+      const twin = twinOf(line, order, tree, limits);
+      if (twin)
+        notes.push(noteOf('doubled', line, middleOf(line), { lines: [line.id, twin.id], figure: lineLength(line) }));
+      known.set(line, { near, limits, notes });
+      return notes;
+    }),
+  );
+}
+
+/** Two ends that miss each other are noted once. */
+function withoutPairs(notes: Note[]): Note[] {
+  const seen = new Set<string>();
+  return notes.filter((n) => {
+    if (n.kind !== 'gap' || !n.to) return true;
+    const here = placeKey(n.lines[0], n.at);
+    const there = placeKey(n.lines[1] ?? n.lines[0], n.to);
+    if (seen.has(`${there} ${here}`)) return false;
+    seen.add(`${here} ${there}`);
+    return true;
+  });
+}
+
+const placeKey = (line: string, p: Point): string => `${line} ${p.x.toFixed(3)},${p.y.toFixed(3)}`;
+
+function endNotes(line: Line, tree: RBush<Entry>, limits: NoteLimits): Note[] {
+  return line.runs.flatMap((run, r) => {
+    if (run.closed || run.nodes.length < 2) return [];
+    return [true, false].flatMap((atStart): Note[] => {
+      const end: End = { line: line.id, run: r, atStart };
+      const nodes = towards(run, end);
+      const at = nodes.at(-1)!.point;
+      const others = near(tree, at, limits.reach).filter((l) => l !== line);
+      const overhang = overhangOf(nodes, others, limits.reach);
+      if (overhang) {
+        const { by, point, other } = overhang;
+        return [noteOf('overhang', line, at, { lines: [line.id, other.id], figure: by, end, to: point, run: r })];
+      }
+      const gap = gapOf(line, r, atStart, at, others, limits.reach);
+      return gap
+        ? [noteOf('gap', line, at, { lines: gap.lines, figure: gap.distance, end, to: gap.point, run: r })]
+        : [];
+    });
+  });
+}
+
+const near = (tree: RBush<Entry>, p: Point, reach: number): Line[] =>
+  tree.search(growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach)).map((e) => e.line);
+
+/** The way to the nearest line that an end does not meet: to an end of it where one is in reach. */
+function gapOf(line: Line, run: number, atStart: boolean, at: Point, others: readonly Line[], reach: number) {
+  let best: { distance: number; point: Point; lines: string[] } | null = null;
+  const own = line.runs[run];
+  const opposite = (atStart ? own.nodes.at(-1)! : own.nodes[0]).point;
+  const ownLength = lineLength(line);
+  const across = distance(at, opposite);
+  // Its own other end: the line should close. A line no longer than the gap only is short.
+  if (across <= TOUCHES) return null;
+  if (across <= reach && ownLength > 4 * reach) best = { distance: across, point: opposite, lines: [line.id] };
+  for (const other of others) {
+    const foot = nearestWithin(other, at, reach);
+    if (!foot) continue;
+    if (foot.distance <= TOUCHES) return null;
+    const ends = other.runs
+      .filter((r) => !r.closed)
+      .flatMap((r) => [r.nodes[0].point, r.nodes.at(-1)!.point])
+      .filter((p) => distance(p, at) <= reach)
+      .sort((a, b) => distance(a, at) - distance(b, at));
+    const point = ends[0] ?? foot.point;
+    const d = distance(point, at);
+    if (d <= TOUCHES) return null;
+    if (!best || d < best.distance) best = { distance: d, point, lines: [line.id, other.id] };
+  }
+  return best;
+}
+
+/** The nearest place of a line within reach. */
+function nearestWithin(line: Line, p: Point, reach: number): { point: Point; distance: number } | null {
+  let best: { point: Point; distance: number } | null = null;
+  for (const c of line.runs.flatMap(cubicsOf)) {
+    if (distanceToBox(hullBox(c), p) > (best?.distance ?? reach)) continue;
+    const found = nearestOnCubic(c, p);
+    if (found.distance <= (best?.distance ?? reach)) best = found;
+  }
+  return best;
+}
+
+/** The last crossing with another line before an end, where what follows is shorter than `reach`. */
+function overhangOf(nodes: readonly Node[], others: readonly Line[], reach: number) {
+  let away = 0;
+  for (let i = nodes.length - 1; i > 0 && away < reach; i--) {
+    const cubic = tailOf(segmentBetween(nodes[i - 1], nodes[i]), reach - away);
+    const box = hullBox(cubic);
+    let best: { by: number; point: Point; other: Line } | null = null;
+    for (const other of others) {
+      for (const c of other.runs.flatMap(cubicsOf)) {
+        if (!boxesMeet(box, hullBox(c))) continue;
+        for (const { ta, point } of intersectCubics(cubic, c)) {
+          const by = away + lengthAfter(cubic, ta);
+          if (by <= reach && (!best || by < best.by)) best = { by, point, other };
+        }
+      }
+    }
+    if (best) return best.by > TOUCHES && hasMore(nodes, best.by) ? best : null;
+    away += cubicLength(cubic, 0.01);
+  }
+  return null;
+}
+
+/** The last part of a cubic: as much as is within reach, and a little more. */
+function tailOf(c: Cubic, reach: number): Cubic {
+  const whole = polygonLength(c);
+  if (whole <= 2 * reach) return c;
+  let t = 1;
+  while (t > 0.01 && lengthAfter(c, t) < reach) t -= Math.max(0.01, (0.25 * reach) / whole);
+  return splitAt(c, Math.max(0, t))[1];
+}
+
+function lengthAfter(c: Cubic, t: number): number {
+  if (t >= 1) return 0;
+  let [sum, last] = [0, evaluate(c, t)];
+  for (let i = 1; i <= 16; i++) {
+    const p = evaluate(c, t + ((1 - t) * i) / 16);
+    sum += distance(p, last);
+    last = p;
+  }
+  return sum;
+}
+
+/** A line that would be nothing without its overhang only touches the other. */
+const hasMore = (nodes: readonly Node[], by: number): boolean => {
+  const rest = trimmed(nodes, by);
+  return rest.length > 1 && distance(rest.at(-1)!.point, rest[0].point) > by;
+};
+
+/** Another line that runs along all of this one, and is longer, or lies below it. */
+function twinOf(line: Line, order: number, tree: RBush<Entry>, { doubled }: NoteLimits): Line | null {
+  const length = lineLength(line);
+  if (length < 4 * doubled) return null;
+  const box = boxOf(line);
+  const places = line.runs.flatMap((run) =>
+    cubicsOf(run).flatMap((c) => [0, 0.2, 0.4, 0.6, 0.8, 1].map((t) => evaluate(c, t))),
+  );
+  const search = growBox(box, doubled);
+  for (const { line: other, order: otherOrder } of tree.search(search)) {
+    if (other === line || !holds(growBox(boxOf(other), doubled), box)) continue;
+    const otherLength = lineLength(other);
+    if (otherLength < length * 0.999 || (otherLength < length * 1.001 && otherOrder > order)) continue;
+    if (places.every((p) => nearestWithin(other, p, doubled))) return other;
+  }
+  return null;
+}
+
+const holds = (a: Box, b: Box): boolean => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
+
+function middleOf(line: Line): Point {
+  const list = line.runs.flatMap(cubicsOf);
+  const c = list[list.length >> 1];
+  return c ? evaluate(c, 0.5) : line.runs[0].nodes[0].point;
+}
