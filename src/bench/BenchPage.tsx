@@ -24,6 +24,7 @@ import './style/topBar.css';
 import './style/sheetsAndShelf.css';
 import './style/pageView.css';
 import './style/cards.css';
+import './style/refine.css';
 import './style/tray.css';
 import './style/trace.css';
 import './style/keys.css';
@@ -80,7 +81,7 @@ function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void })
       <PageView canvas={canvas} onCanvas={keepCanvas} onHints={setHints} />
       <Cards />
       <MessageBar takeOver={takeOver} />
-      <Tray hints={hints} />
+      <Tray hints={hints} onApply={() => canvas.current?.tool.key('Enter', { shift: false, alt: false })} />
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
     </div>
   );

@@ -8,7 +8,8 @@ import { toolsOf } from './tools/registry';
 /** Goes to a stage; the tool in hand stays when the stage has it too. */
 export function goToStage(bench: Bench, stage: StageId): void {
   const tools = toolsOf(stage);
-  bench.setState((s) => ({ stage, tool: tools.includes(s.tool) ? s.tool : tools[0] }));
+  const first = stage === 'refine' ? 'nodes' : tools[0];
+  bench.setState((s) => ({ stage, tool: tools.includes(s.tool) ? s.tool : first }));
 }
 
 /** Takes a tool in hand; where the stage does not have it, the first that has is gone to. */

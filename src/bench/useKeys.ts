@@ -3,7 +3,7 @@
 import { useEffect, type RefObject } from 'react';
 import { runCommand } from './commands';
 import type { BenchCanvas } from './canvas/benchCanvas';
-import { commandFor } from './state/keys';
+import { commandFor, type Held } from './state/keys';
 import { preferences } from './state/preferences';
 import { isTyping } from './typing';
 import type { Bench } from './state/store';
@@ -12,7 +12,7 @@ import type { Bench } from './state/store';
 export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, showKeys: () => void): void {
   useEffect(() => {
     /** What is shown for as long as a key is held, by that key. */
-    const held = new Map<string, 'peek' | 'uncorrected'>();
+    const held = new Map<string, Held>();
     const down = (e: KeyboardEvent): void => {
       if (isTyping(e.target)) return;
       const command = commandFor(e, preferences.getState());

@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { ApiError, askJson, openDrawing } from './state/api';
+import { startChecking } from './state/checking';
 import { enter } from './state/oneTab';
 import { recoverPending, Saver, type Recovered } from './state/saver';
 import { loadSession, storeSession } from './state/session';
@@ -94,7 +95,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     onReading: () => bench.setState({ reading: true, preview: null }),
     onNews: () => bench.getState().reading && void reload().catch(() => undefined),
   });
-  leave.push(() => tenancy.release(), rememberPlace(bench, id));
+  leave.push(() => tenancy.release(), rememberPlace(bench, id), startChecking(bench));
   return { state: 'open', bench, takeOver: tenancy.takeOver };
 }
 

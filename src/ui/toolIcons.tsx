@@ -56,6 +56,22 @@ export const toolIcons = {
       <path d="M13 8l5-4M18 4l-.5 3.500M18 4l-3.500.2" strokeWidth="1.3" />
     </>,
   ),
+  settle: icon(
+    <>
+      <path d="M2 15c5-8 9 3 18-5" strokeWidth="4" stroke="#b9af97" />
+      <path d="M2 9c5-8 9 3 18-5" strokeWidth="1.2" strokeDasharray="2 2" />
+      <path d="M2 15c5-8 9 3 18-5" strokeWidth="1.4" />
+      <path d="M11 4v4M9.200 6.500L11 8.300l1.800-1.800" strokeWidth="1.2" />
+    </>,
+  ),
+  thin: icon(
+    <>
+      <path d="M2 16C5 4 16 4 20 14" strokeWidth="1.4" />
+      <circle cx="2.800" cy="14" r="1.9" fill="#f4c20d" strokeWidth="1" />
+      <circle cx="19.500" cy="13" r="1.9" fill="#f4c20d" strokeWidth="1" />
+      <path d="M6.500 5.500l3 3M9.500 5.500l-3 3M13 5l3 3M16 5l-3 3" strokeWidth="1.2" />
+    </>,
+  ),
   pen: icon(
     <>
       <path

@@ -9,6 +9,8 @@ import { toolIds, toolRegistry } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
 import { GuideHand } from './guideHand';
 import { HandInput } from './handInput';
+import { CheckOverlay } from './checkOverlay';
+import { clipToWork, paintBefore, paintCompared, showsBefore, undimmed } from './compare';
 import { differingLines, LingeringLines } from './liveLines';
 import { Picking } from './picking';
 import { paintGround, paintReferences, withoutTones } from './pageGround';
@@ -33,6 +35,7 @@ export class BenchCanvas {
   private readonly tiles: TileBoard;
   private readonly pictures: PictureStore;
   private readonly placer: ReferencePlacer;
+  private readonly checks: CheckOverlay;
   private readonly tools: Record<ToolId, Tool>;
   private readonly guides: GuideHand;
   private readonly input: HandInput;
@@ -61,6 +64,8 @@ export class BenchCanvas {
       picture: (r: Reference) => this.pictures.bitmapFor(r, 4096, false),
     };
     this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
+    this.checks = new CheckOverlay(bench, () => this.over.batchDraw());
+    this.stop.push(() => this.checks.dispose());
     Konva.autoDrawEnabled = false;
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
     this.tiles = new TileBoard(
@@ -205,20 +210,21 @@ export class BenchCanvas {
     }
     if (s.solo !== before.solo) this.look();
     if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing);
-    if (s.preview !== before.preview || s.drawing !== before.drawing) {
+    if (s.preview !== before.preview || s.drawing !== before.drawing || s.uncorrected !== before.uncorrected) {
       const { lines, ids } = differingLines(s.drawing, shownDrawing(s));
       this.live = lines;
       this.tiles.hide(ids);
     }
-    const references =
-      shownDrawing(s).references !== shownDrawing(before).references ||
-      shownDrawing(s).dim !== shownDrawing(before).dim;
+    const [shown, wasShown] = [shownDrawing(s), shownDrawing(before)];
+    const references = shown.references !== wasShown.references || shown.dim !== wasShown.dim;
     const page = s.drawing.page !== before.drawing.page;
     if (
       s.view !== before.view ||
       s.window !== before.window ||
       s.peek !== before.peek ||
       s.uncorrected !== before.uncorrected ||
+      s.lifted !== before.lifted ||
+      s.compare !== before.compare ||
       s.reference !== before.reference ||
       references ||
       page
@@ -237,6 +243,11 @@ export class BenchCanvas {
       'sheet',
       'pulled',
       'rulers',
+      'lifted',
+      'uncorrected',
+      'compare',
+      'stage',
+      'trial',
     ] as const;
     if (marks.some((k) => s[k] !== before[k])) {
       this.placer.place();
@@ -278,9 +289,13 @@ export class BenchCanvas {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     paintGround(ctx, drawing.page, s.view, s.window, this.ratio);
     const pace = { still: this.still, moving: s.preview !== null && s.preview.references !== s.drawing.references };
-    if (!s.peek) paintReferences(ctx, drawing, s.view, s.window, this.ratio, this.pictures, pace);
     this.tiles.see(s.view, s.window, this.ratio);
-    this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still);
+    paintCompared(ctx, s, this.ratio, {
+      references: (view, bright) =>
+        paintReferences(ctx, bright ? undimmed(drawing) : drawing, view, s.window, this.ratio, this.pictures, pace),
+      ground: (view) => paintGround(ctx, drawing.page, view, s.window, this.ratio),
+      lines: () => this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still),
+    });
     ctx.restore();
     // Told on the element, so that whoever looks from outside knows when the picture is whole.
     const sharp = String(this.isSharp && this.lingering.isEmpty);
@@ -291,15 +306,19 @@ export class BenchCanvas {
     const s = this.bench.getState();
     const scale = s.view.scale * this.ratio;
     ctx.save();
+    clipToWork(ctx, s, this.ratio);
     ctx.setTransform(scale, 0, 0, scale, s.view.x * this.ratio, s.view.y * this.ratio);
-    for (const line of [...this.lingering.lines, ...this.live]) {
-      const sheet = findLine(shownDrawing(s), line.id)?.sheet;
-      if (s.solo === null || sheet?.id === s.solo) paintLine(ctx, line, scale, this.looks, sheet?.tag);
-    }
+    if (showsBefore(s)) paintBefore(ctx, s, scale, this.looks);
+    else if (!s.lifted)
+      for (const line of [...this.lingering.lines, ...this.live]) {
+        const sheet = findLine(shownDrawing(s), line.id)?.sheet;
+        if (s.solo === null || sheet?.id === s.solo) paintLine(ctx, line, scale, this.looks, sheet?.tag);
+      }
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);
-    this.tool.paint(ctx, s.view);
+    this.checks.paint(ctx, s);
+    if (!s.lifted) this.tool.paint(ctx, s.view);
     const { loupe, loupeTimes, mirrored } = preferences.getState();
     if (loupe && this.pointerAt && s.stage !== 'prepare') {
       const marks = (c: CanvasRenderingContext2D, view: View): void => this.tool.paint(c, view);

@@ -1,15 +1,34 @@
 'use client';
 
 import { findLine, sheetOf } from '@/core/drawing/find';
-import { useBenchState } from '../benchContext';
+import { useBenchState, usePreference } from '../benchContext';
 import { DeliverCard } from '../stages/deliver/DeliverCard';
 import { ArrangeCard } from '../stages/lines/ArrangeCard';
 import { LinesList } from '../stages/lines/LinesList';
 import { TransformCard } from '../stages/lines/TransformCard';
 import { PrepareCards } from '../stages/prepare/PrepareCards';
+import { CoverageCard } from '../stages/refine/CoverageCard';
+import { DistanceCard } from '../stages/refine/DistanceCard';
 import { LineCard } from '../stages/refine/LineCard';
 import { NodeCard } from '../stages/refine/NodeCard';
+import { NodeDeeds } from '../stages/refine/NodeDeeds';
+import { NotesCard } from '../stages/refine/NotesCard';
 import { SheetFigures } from '../stages/trace/SheetFigures';
+import { ViewsRow } from './ViewsRow';
+
+/** What the checks say, where lines are refined. */
+function Checks() {
+  const distance = usePreference('distance');
+  const coverage = usePreference('coverage');
+  return (
+    <>
+      <ViewsRow />
+      {distance && <DistanceCard />}
+      {coverage && <CoverageCard />}
+      <NotesCard />
+    </>
+  );
+}
 
 /** The right side: what is chosen, what it measures, what can be set. */
 export function Cards() {
@@ -42,13 +61,15 @@ export function Cards() {
         <DeliverCard />
       ) : count === 0 ? (
         <>
-          <SheetFigures />
-          <LinesList />
+          {stage === 'refine' ? <Checks /> : <SheetFigures />}
+          {stage !== 'refine' && <LinesList />}
         </>
       ) : (
         <>
+          {stage === 'refine' && tool !== 'select' && <Checks />}
           <LineCard />
           <NodeCard />
+          {tool === 'nodes' && <NodeDeeds />}
           {tool === 'select' && stage !== 'ink' && (
             <>
               <TransformCard />

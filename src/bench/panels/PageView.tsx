@@ -7,6 +7,7 @@ import { bringIn, showPage } from '../actions';
 import type { Hint } from '../tools/tool';
 import { LooksPill } from './LooksPill';
 import { WalkCard } from './WalkCard';
+import { WipeHandle } from './WipeHandle';
 import { ZoomPill } from './ZoomPill';
 
 type Props = {
@@ -20,6 +21,7 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
   const bench = useBench();
   const host = useRef<HTMLDivElement>(null);
   const peek = useBenchState((s) => s.peek);
+  const lifted = useBenchState((s) => s.lifted);
   const rulers = useBenchState((s) => s.rulers);
   const stage = useBenchState((s) => s.stage);
   const hasReference = useBenchState((s) => s.drawing.references.some((r) => r.visible));
@@ -57,14 +59,17 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
       <div ref={host} className="canvas" data-testid="page" aria-label="Page" role="application" />
       <ZoomPill canvas={canvas} />
       {stage !== 'prepare' && <LooksPill />}
+      <WipeHandle />
       <WalkCard />
       {hasReference && (
         <div className="pill peek">
-          {peek ? (
+          {lifted ? (
+            'The lines are lifted away'
+          ) : peek ? (
             'The reference is lifted away'
           ) : (
             <>
-              Hold <b>V</b> to lift the reference away
+              Hold <b>V</b> to lift the reference away, <b>C</b> the lines
             </>
           )}
         </div>

@@ -10,6 +10,7 @@ import { formatCount, formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../benchContext';
 import { askJson } from '../state/api';
 import type { SaveState } from '../state/saver';
+import { CompareMenu } from './CompareMenu';
 import { StageRuler } from './StageRuler';
 
 const saveWords = (save: SaveState, reading: boolean): string =>
@@ -58,6 +59,7 @@ export function TopBar({ showKeys }: { showKeys: () => void }) {
           aria-label="Redo"
           title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
         />
+        <CompareMenu />
         <Button
           shape="round"
           icon={<QuestionCircleOutlined />}

@@ -6,6 +6,8 @@ import { takeTool } from '../actions';
 import { useBench, useBenchState, usePreference } from '../benchContext';
 import { keyCaps, keysOf, keyTable, type KeyRow } from '../state/keys';
 import { StyleOptions } from '../stages/ink/StyleOptions';
+import { NodesOptions } from '../stages/refine/NodesOptions';
+import { TrialOptions } from '../stages/refine/TrialOptions';
 import { PencilOptions } from '../stages/trace/PencilOptions';
 import { PenOptions } from '../stages/trace/PenOptions';
 import { SelectOptions } from '../stages/trace/SelectOptions';
@@ -17,7 +19,7 @@ const rowOf = (tool: string): KeyRow | undefined =>
   keyTable.flatMap((g) => g.rows).find((r) => r.command?.do === 'tool' && r.command.tool === tool);
 
 /** The tray: the stage's tools as tiles, the options beside them, and what the hand can do now. */
-export function Tray({ hints }: { hints: Hint[] }) {
+export function Tray({ hints, onApply }: { hints: Hint[]; onApply: () => void }) {
   const bench = useBench();
   const stage = useBenchState((s) => s.stage);
   const tool = useBenchState((s) => s.tool);
@@ -60,6 +62,10 @@ export function Tray({ hints }: { hints: Hint[] }) {
             <Button type="primary" onClick={() => takeTool(bench, 'place')}>
               Done
             </Button>
+          ) : tool === 'nodes' ? (
+            <NodesOptions />
+          ) : tool === 'settle' || tool === 'thin' ? (
+            <TrialOptions kind={tool} onApply={onApply} />
           ) : stage === 'ink' ? (
             <StyleOptions />
           ) : tool === 'select' ? (

@@ -3,13 +3,29 @@ import type { Preferences } from './preferences';
 import type { StageId, ToolId } from './store';
 
 /** A switch that a key turns over. */
-export type Switch = 'bare' | 'draft' | 'seeThrough' | 'loupe' | 'follow' | 'straightFirst' | 'snapLines' | 'figures';
+export type Switch =
+  | 'sway'
+  | 'distance'
+  | 'coverage'
+  | 'comb'
+  | 'flow'
+  | 'bare'
+  | 'draft'
+  | 'seeThrough'
+  | 'loupe'
+  | 'follow'
+  | 'straightFirst'
+  | 'snapLines'
+  | 'figures';
+
+/** What is shown for as long as a key is held. */
+export type Held = 'peek' | 'uncorrected' | 'lifted';
 
 /** What keys do. The table below is the one place that knows; the bench and the list of keys both read it. */
 export type Command =
   | { do: 'tool'; tool: ToolId }
   | { do: 'stage'; stage: StageId }
-  | { do: 'hold'; shows: 'peek' | 'uncorrected' }
+  | { do: 'hold'; shows: Held }
   | { do: 'switch'; which: Switch }
   | { do: 'order'; way: Way }
   /** A key of the tool in hand, whatever it has been changed to. */
@@ -64,6 +80,15 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
         what: 'Nodes: add a node where the pointer is',
         command: { do: 'toolKey', key: 'n' },
       },
+      {
+        id: 'cutHere',
+        keys: 'Shift n',
+        what: 'Nodes: cut the line where the pointer is',
+        command: { do: 'toolKey', key: 'cut' },
+      },
+      { id: 'settle', keys: 'g', what: 'Settle lines onto the ink', command: { do: 'tool', tool: 'settle' } },
+      { id: 'thin', keys: 'e', what: 'Thin out nodes', command: { do: 'tool', tool: 'thin' } },
+      { id: 'sway', keys: 'Shift z', what: 'Nodes: carry neighbours along', command: { do: 'switch', which: 'sway' } },
       { id: 'follow', keys: 'Shift f', what: 'Pen: follow the ink', command: { do: 'switch', which: 'follow' } },
       {
         id: 'straight',
@@ -81,9 +106,14 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
       {
         id: 'uncorrected',
         keys: 'x',
-        what: 'Hold: see the reference before its tones were corrected',
+        what: 'Hold: see it as it was before',
         command: { do: 'hold', shows: 'uncorrected' },
       },
+      { id: 'bareHold', keys: 'c', what: 'Hold: lift the lines away', command: { do: 'hold', shows: 'lifted' } },
+      { id: 'distance', keys: 'Shift 1', what: 'Distance from the ink', command: { do: 'switch', which: 'distance' } },
+      { id: 'coverage', keys: 'Shift 2', what: 'Ink without a line', command: { do: 'switch', which: 'coverage' } },
+      { id: 'comb', keys: 'Shift 3', what: 'How lines bend', command: { do: 'switch', which: 'comb' } },
+      { id: 'flow', keys: 'Shift 4', what: 'How lines flow at nodes', command: { do: 'switch', which: 'flow' } },
       { id: 'bare', keys: 'b', what: 'Bare lines', command: { do: 'switch', which: 'bare' } },
       { id: 'draft', keys: 'Shift b', what: 'Draft colours', command: { do: 'switch', which: 'draft' } },
       { id: 'seeThrough', keys: 'Shift v', what: 'See-through fills', command: { do: 'switch', which: 'seeThrough' } },

@@ -2,7 +2,7 @@ import { wrap, type Remote } from 'comlink';
 
 /** A worker that is started when it is first needed, and anew after it has failed: what it was asked then rejects. */
 export class LazyWorker<T> {
-  private running: { api: Remote<T>; failed: Promise<never> } | null = null;
+  private running: { worker: Worker; api: Remote<T>; failed: Promise<never> } | null = null;
 
   /** `make` starts it (the bundler wants to see its address there); `what` names it in words for a person. */
   constructor(
@@ -24,8 +24,14 @@ export class LazyWorker<T> {
     });
     // Nobody may be waiting when it fails.
     failed.catch(() => undefined);
-    this.running = { api: wrap<T>(worker), failed };
+    this.running = { worker, api: wrap<T>(worker), failed };
     return this.running;
+  }
+
+  /** Ends it; it is started anew when it is asked again. */
+  end(): void {
+    this.running?.worker.terminate();
+    this.running = null;
   }
 
   ask<R>(question: (api: Remote<T>) => Promise<R>): Promise<R> {

@@ -55,6 +55,23 @@ export type Preferences = {
   mirrored: boolean;
   /** Keys that were changed, by the name of what they do. */
   keys: Record<string, string>;
+  /** Nodes carry their neighbours along, over so many page units of line. */
+  sway: boolean;
+  swayReach: number;
+  /** What the node tool shows. */
+  showHandles: boolean;
+  showNodes: boolean;
+  showSkeleton: boolean;
+  /** Views over the page: how far lines run from the ink, ink without a line, how lines bend, how they join. */
+  distance: boolean;
+  coverage: boolean;
+  comb: boolean;
+  flow: boolean;
+  /** How far from a line its ink may be, px of the reference. */
+  inkReach: number;
+  /** How much of the way to the ink lines are settled, 0…1. */
+  strength: number;
+  thin: { tolerance: number; smoothing: number; extremes: boolean };
   /** The step of the first-trace walk-through; null when it is not under way. */
   walk: number | null;
 };
@@ -86,6 +103,18 @@ export const firstPreferences: Preferences = {
   loupeTimes: 4,
   followTarget: 'ink',
   follow: false,
+  sway: false,
+  swayReach: 120,
+  showHandles: true,
+  showNodes: true,
+  showSkeleton: true,
+  distance: true,
+  coverage: false,
+  comb: false,
+  flow: false,
+  inkReach: 12,
+  strength: 1,
+  thin: { tolerance: 0.5, smoothing: 0, extremes: false },
   mirrored: false,
   keys: {},
   walk: null,

@@ -10,13 +10,42 @@ import type { Size, View } from './view';
 
 export type StageId = 'prepare' | 'trace' | 'refine' | 'ink' | 'deliver';
 export type ToolId =
-  'place' | 'crop' | 'corners' | 'part' | 'pull' | 'pen' | 'pencil' | 'bend' | 'shape' | 'select' | 'nodes';
+  | 'place'
+  | 'crop'
+  | 'corners'
+  | 'part'
+  | 'pull'
+  | 'pen'
+  | 'pencil'
+  | 'bend'
+  | 'shape'
+  | 'select'
+  | 'nodes'
+  | 'settle'
+  | 'thin';
 
 /** Pulled lines as they would be laid on the page, and which of them are let go. */
 export type Pulled = {
   readonly reference: string;
   readonly lines: readonly Line[];
   readonly dropped: ReadonlySet<string>;
+};
+
+/**
+ * How the work is compared. Wipe: the reference to the left of a share of the window, the lines to the right of it.
+ * Beside: the work on the left, the reference alone on the right. Blink: now one, now the other.
+ */
+export type Compare = { readonly kind: 'wipe'; readonly at: number } | { readonly kind: 'beside' | 'blink' };
+
+/** What a tool is trying on the chosen lines: shown, not yet in the drawing. */
+export type Trial = {
+  readonly kind: 'settle' | 'thin';
+  readonly busy: boolean;
+  /** How many lines come out otherwise, and the nodes of all that were asked for before and after. */
+  readonly lines: number;
+  readonly before: number;
+  readonly after: number;
+  readonly failed: string | null;
 };
 
 /** Something to tell, with at most one thing to do about it. */
@@ -44,12 +73,21 @@ export type BenchState = {
   readonly reference: string | null;
   /** Lines that are being pulled from ink: shown, not yet in the drawing. */
   readonly pulled: Pulled | null;
+  readonly compare: Compare | null;
+  /** The drawing as it was when it was opened here. */
+  readonly opened: Drawing;
+  /** The state that holding the before key shows, and what it is called. */
+  readonly before: { readonly drawing: Drawing; readonly label: string };
+  /** What is being tried by settling or thinning out; null while nothing is. */
+  readonly trial: Trial | null;
   readonly view: View;
   readonly window: Size;
   readonly peek: boolean;
   readonly rulers: boolean;
-  /** The pictures are seen as they were before their tones were corrected. */
+  /** Things are seen as they were: pictures before their tones were corrected, lines before what is being tried. */
   readonly uncorrected: boolean;
+  /** The lines are lifted away. */
+  readonly lifted: boolean;
   readonly save: SaveState;
   readonly reading: boolean;
   readonly message: Message | null;
@@ -90,11 +128,16 @@ export function createBench(opening: Opening): Bench {
     solo: null,
     reference: null,
     pulled: null,
+    trial: null,
+    compare: null,
+    opened: drawing,
+    before: { drawing, label: 'as it was opened' },
     view: { scale: 1, x: 0, y: 0 },
     window: { width: 0, height: 0 },
     peek: false,
     rulers: false,
     uncorrected: false,
+    lifted: false,
     save: { kind: 'saved', revision },
     reading: false,
     message: null,
@@ -204,4 +247,4 @@ function neighbourSheet(s: BenchState, after: Drawing): string {
 }
 
 /** The drawing as it is to be seen: with what the hand is doing. */
-export const shownDrawing = (s: BenchState): Drawing => s.preview ?? s.drawing;
+export const shownDrawing = (s: BenchState): Drawing => (s.preview && !s.uncorrected ? s.preview : s.drawing);

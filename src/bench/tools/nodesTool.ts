@@ -1,4 +1,6 @@
+import { nanoid } from 'nanoid';
 import type { Line, Point, Sheet } from '@/core';
+import { cutAtNode, cutSegment } from '@/core/change/cutEdits';
 import { removeLines } from '@/core/change/lineEdits';
 import {
   addNode,
@@ -7,29 +9,36 @@ import {
   nodeKey,
   nodeOfKey,
   removeNodes,
+  swayNodes,
   turnHandle,
   type NodeRef,
 } from '@/core/change/nodeEdits';
+import { radiusAt, roundCorners } from '@/core/change/roundEdits';
+import { dropHandles, giveHandles } from '@/core/change/segmentEdits';
 import { findLine } from '@/core/drawing/find';
 import { boxRegion } from '@/core/drawing/region';
 import { snapped } from '@/core/drawing/snap';
 import type { Side } from '@/core/drawing/node';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { boxHolds, boxOfPoints } from '@/core/geometry/box';
-import { paintHandles, paintMarquee, paintNode, paintSkeleton } from '../canvas/marks';
+import { paintHandles, paintMarquee, paintNode, paintRounding, paintSkeleton } from '../canvas/marks';
+import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
-import { arrowOffset } from './nudge';
 import { LineTool } from './lineTool';
+import { heldBead, nodeHints, paintSway, roundingGrips } from './nodeMarks';
+import { arrowOffset } from './nudge';
 import { CLICK, GRIP, gripFor, LINE_GRIP, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Target =
+  | { on: 'rounding'; ref: NodeRef }
   | { on: 'bead'; ref: NodeRef; side: Side }
   | { on: 'node'; ref: NodeRef }
   | { on: 'line'; line: string }
   | { on: 'nothing' };
 
 type Gesture =
+  | { for: 'rounding'; refs: NodeRef[]; ref: NodeRef; from: HandEvent; moved: boolean }
   | { for: 'bead'; ref: NodeRef; side: Side; from: HandEvent; moved: boolean }
   | { for: 'nodes'; ref: NodeRef; from: HandEvent; moved: boolean; releaseOnly: NodeRef | null }
   | { for: 'marquee'; from: HandEvent; to: HandEvent; moved: boolean };
@@ -64,6 +73,8 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
         run.nodes.forEach((n, i) => consider({ on: 'node', ref: { line: line.id, run: r, node: i } }, near(n.point))),
       );
     }
+    for (const { ref, at } of roundingGrips(drawing, [...nodes].map(nodeOfKey)))
+      consider({ on: 'rounding', ref }, near(at) + 1);
     if (best.target.on !== 'nothing') return best.target;
     const hit = this.reach.picking.under(drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
     return hit ? { on: 'line', line: hit.line.id } : { on: 'nothing' };
@@ -72,7 +83,10 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
   press(e: HandEvent): void {
     const s = this.bench.getState();
     const target = this.targetOf(e);
-    if (target.on === 'bead') {
+    if (target.on === 'rounding') {
+      const refs = e.alt ? [target.ref] : this.refs();
+      this.gesture = { for: 'rounding', refs, ref: target.ref, from: e, moved: false };
+    } else if (target.on === 'bead') {
       this.gesture = { for: 'bead', ref: target.ref, side: target.side, from: e, moved: false };
     } else if (target.on === 'node') {
       const key = nodeKey(target.ref);
@@ -120,14 +134,33 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
 
   private editOf(g: Exclude<Gesture, { for: 'marquee' }>, e: HandEvent) {
     const { drawing } = this.bench.getState();
+    if (g.for === 'rounding') {
+      const run = findLine(drawing, g.ref.line)!.line.runs[g.ref.run];
+      return roundCorners(drawing, g.refs, radiusAt(run, g.ref.node, e.page));
+    }
     if (g.for === 'nodes') {
-      const by = subtract(e.page, g.from.page);
-      return moveNodes(drawing, this.refs(), e.shift ? snapDirection(by, 15) : this.snappedMove(g, by));
+      const free = subtract(e.page, g.from.page);
+      const by = e.shift ? snapDirection(free, 15) : this.snappedMove(g, free);
+      const { sway, swayReach } = preferences.getState();
+      return sway ? swayNodes(drawing, this.refs(), by, swayReach) : moveNodes(drawing, this.refs(), by);
     }
     const node = nodeAt(drawing, g.ref)!;
+    const was = node[g.side] ?? { x: 0, y: 0 };
     // The bead keeps its place under the hand, however it was taken hold of.
-    const offset = add(node[g.side] ?? { x: 0, y: 0 }, subtract(e.page, g.from.page));
+    const offset = heldBead(was, add(was, subtract(e.page, g.from.page)), e);
     return turnHandle(drawing, g.ref, g.side, e.shift ? snapDirection(offset, 15) : offset, e.alt);
+  }
+
+  /** A second press: on a bead it drops the handle; on a node it drops both, or gives them back where there are none. */
+  twice(e: HandEvent): void {
+    const { drawing } = this.bench.getState();
+    const target = this.targetOf(e);
+    if (target.on !== 'bead' && target.on !== 'node') return;
+    this.gesture = null;
+    const node = nodeAt(drawing, target.ref)!;
+    if (target.on === 'bead') this.bench.commit(turnHandle(drawing, target.ref, target.side, null));
+    else this.bench.commit((node.in || node.out ? dropHandles : giveHandles)(drawing, [target.ref]));
+    this.reach.repaint();
   }
 
   /** A move after which the node that was taken hold of lies on a guide or the grid, where one is near. */
@@ -177,11 +210,14 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
       return true;
     }
     if ((key === 'Delete' || key === 'Backspace') && s.lines.size > 0) {
-      this.bench.commit(s.nodes.size > 0 ? removeNodes(s.drawing, this.refs()) : removeLines(s.drawing, s.lines));
+      this.bench.commit(
+        s.nodes.size > 0 ? removeNodes(s.drawing, this.refs(), e.shift) : removeLines(s.drawing, s.lines),
+      );
       if (s.nodes.size > 0) this.bench.choose([...s.lines].filter((id) => findLine(this.bench.getState().drawing, id)));
       return true;
     }
     if (key === 'n' && this.at) return this.addAtPointer(this.at);
+    if (key === 'cut' && this.at) return this.cutAtPointer(this.at);
     if (key === 'Escape' && (this.gesture || s.nodes.size > 0 || s.lines.size > 0)) {
       if (this.gesture) this.cancel();
       else this.bench.choose(s.nodes.size > 0 ? s.lines : []);
@@ -202,6 +238,26 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     return true;
   }
 
+  /** Cuts at the node under the pointer, or else at the place on a segment. */
+  private cutAtPointer(e: HandEvent): boolean {
+    const s = this.bench.getState();
+    const reach = gripFor(e, LINE_GRIP * 2) * this.reach.unit();
+    const node = this.reach.picking.nearestNode(s.drawing, e.page, reach / 2);
+    const hit = node ? null : this.reach.picking.nearest(s.drawing, e.page, reach);
+    if (!node && !hit) {
+      this.bench.tell('There is no line under the pointer to cut.');
+      return true;
+    }
+    const fresh = nanoid(10);
+    const cut = node
+      ? cutAtNode(s.drawing, { line: node.line.id, run: node.run, node: node.node }, fresh)
+      : cutSegment(s.drawing, { line: hit!.line.id, run: hit!.run, segment: hit!.segment }, hit!.t, fresh);
+    if (!this.bench.commit(cut)) this.bench.tell('A line cannot be cut at its end.');
+    const parts = [(node ?? hit)!.line.id, fresh].filter((id) => findLine(this.bench.getState().drawing, id));
+    this.bench.choose(parts);
+    return true;
+  }
+
   pointer(): PointerShape {
     if (this.gesture?.for === 'marquee' || !this.at) return 'arrow';
     const { on } = this.targetOf(this.at);
@@ -216,12 +272,15 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
       if (found) paintSkeleton(ctx, view, found.line, found.sheet.tag);
     }
     const shown = this.shownLines();
-    for (const { line, sheet } of shown) paintSkeleton(ctx, view, line, sheet.tag);
-    for (const key of s.nodes) {
+    const { showSkeleton, showHandles, showNodes, sway, swayReach } = preferences.getState();
+    if (showSkeleton) for (const { line, sheet } of shown) paintSkeleton(ctx, view, line, sheet.tag);
+    for (const key of showHandles ? s.nodes : []) {
       const node = nodeAt(shownDrawing(s), nodeOfKey(key));
       if (node) paintHandles(ctx, view, node);
     }
-    for (const { line, sheet } of shown) {
+    for (const { at } of roundingGrips(shownDrawing(s), this.refs())) paintRounding(ctx, toScreen(view, at));
+    if (sway && s.nodes.size > 0) paintSway(ctx, view, s.drawing, this.refs(), swayReach);
+    for (const { line, sheet } of showNodes ? shown : []) {
       line.runs.forEach((run, r) =>
         run.nodes.forEach((_, i) =>
           paintNode(ctx, view, run, i, sheet.tag, s.nodes.has(nodeKey({ line: line.id, run: r, node: i }))),
@@ -234,42 +293,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
   }
 
   hints(): Hint[] {
-    const s = this.bench.getState();
-    if (this.gesture?.for === 'bead') {
-      return [
-        { keys: 'Shift', what: 'hold to 15° steps' },
-        { keys: 'Alt', what: 'let it go its own way' },
-        { keys: 'Escape', what: 'leave it as it was' },
-      ];
-    }
-    if (this.gesture?.for === 'nodes')
-      return [
-        { keys: 'Shift', what: 'hold to 15° steps' },
-        { keys: 'Escape', what: 'leave it as it was' },
-      ];
-    const on = this.at ? this.targetOf(this.at).on : 'nothing';
-    if (s.lines.size === 0) {
-      return [
-        { keys: 'click a line', what: 'show its nodes' },
-        { keys: 'drag a box', what: 'choose nodes' },
-        { keys: 'Space drag', what: 'pan' },
-      ];
-    }
-    const drop: Hint =
-      s.nodes.size > 0
-        ? { keys: 'Delete', what: 'remove, keep the shape' }
-        : { keys: 'Delete', what: 'delete the line' };
-    return [
-      on === 'bead' ? { keys: 'drag the bead', what: 'turn the curve' } : { keys: 'drag a node', what: 'move it' },
-      { keys: 'Shift click', what: 'add or take away' },
-      ...(on === 'line' ? [{ keys: 'N', what: 'add a node here' }] : []),
-      ...(s.nodes.size > 0
-        ? [
-            { keys: 'Alt drag a bead', what: 'let it go its own way' },
-            { keys: 'arrows', what: 'nudge' },
-          ]
-        : []),
-      drop,
-    ];
+    const on = this.at && !this.gesture ? this.targetOf(this.at).on : 'nothing';
+    return nodeHints(this.bench.getState(), this.gesture?.for ?? null, on, preferences.getState().sway);
   }
 }

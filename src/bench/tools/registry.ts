@@ -10,6 +10,7 @@ import { PartTool } from './partTool';
 import { PullTool } from './pullTool';
 import { SelectTool } from './selectTool';
 import { ShapeTool } from './shapeTool';
+import { TrialTool } from './trialTool';
 import type { Reach, Tool } from './tool';
 
 /** Every tool: its name on its tile, the stages it is at hand in, and how it is made. */
@@ -25,6 +26,8 @@ export const toolRegistry: Record<ToolId, { label: string; stages: StageId[]; ma
   shape: { label: 'Shape', stages: ['trace'], make: (r) => new ShapeTool(r) },
   select: { label: 'Select', stages: ['trace', 'refine', 'ink', 'deliver'], make: (r) => new SelectTool(r) },
   nodes: { label: 'Nodes', stages: ['trace', 'refine'], make: (r) => new NodesTool(r) },
+  settle: { label: 'Settle', stages: ['refine'], make: (r) => new TrialTool(r, 'settle') },
+  thin: { label: 'Thin out', stages: ['refine'], make: (r) => new TrialTool(r, 'thin') },
 };
 
 export const toolIds = Object.keys(toolRegistry) as ToolId[];

@@ -1,0 +1,178 @@
+import { colord, extend } from 'colord';
+import mixPlugin from 'colord/plugins/mix';
+import type { Drawing, Line } from '@/core';
+import type { LineDistance } from '@/core/check/lineDistance';
+import { findLine } from '@/core/drawing/find';
+import { formatNumber } from '@/ui/format';
+import type { Checked } from '../state/checking';
+import { noteWords } from '../state/noteWords';
+import { toScreen, type View } from '../state/view';
+import { paintNote, strokeHaloed } from './marks';
+
+/** What the checks found, over the page. */
+
+const AMBER = '#c8860a';
+const BRICK = '#a5361c';
+const INVENTED = 'rgba(39,36,29,0.55)';
+/** From so many px on the colour of a distance changes: amber, brick, and what lies between. */
+const LIMITS = [0.75, 1.5, 2.5, 4];
+/** Lines are all coloured up to so many; of more only the chosen ones. */
+const MOST_LINES = 500;
+const MOST_FIGURES = 12;
+
+extend([mixPlugin]);
+const scales = new Map<string, string[]>();
+
+/** The colours of a line from near to far, from its sheet's tag through amber to brick. */
+function scaleOf(tag: string): string[] {
+  let scale = scales.get(tag);
+  if (!scale) {
+    const between = (a: string, b: string): string => colord(a).mix(b, 0.5).toHex();
+    scales.set(tag, (scale = [tag, between(tag, AMBER), AMBER, between(AMBER, BRICK), BRICK]));
+  }
+  return scale;
+}
+
+export const bucketOf = (distance: number): number => LIMITS.filter((l) => distance > l).length;
+
+const paths = new WeakMap<LineDistance, (Path2D | null)[]>();
+
+/** A line's parts by how far they lie from the ink, in page units; the last is what has none. */
+function pathsOf(l: LineDistance): (Path2D | null)[] {
+  let known = paths.get(l);
+  if (known) return known;
+  known = new Array<Path2D | null>(LIMITS.length + 2).fill(null);
+  let first = 0;
+  for (const count of l.counts) {
+    let last = -1;
+    for (let i = first + 1; i < first + count; i++) {
+      const [a, b] = [4 * (i - 1), 4 * i];
+      const d = Math.max(l.places[a + 3], l.places[b + 3]);
+      const bucket = Number.isNaN(d) ? LIMITS.length + 1 : bucketOf(d);
+      const path = (known[bucket] ??= new Path2D());
+      if (bucket !== last) path.moveTo(l.places[a], l.places[a + 1]);
+      path.lineTo(l.places[b], l.places[b + 1]);
+      last = bucket;
+    }
+    first += count;
+  }
+  paths.set(l, known);
+  return known;
+}
+
+/** Lines coloured by their distance from the ink; what has none beneath is dotted. */
+export function paintDistances(
+  ctx: CanvasRenderingContext2D,
+  view: View,
+  drawing: Drawing,
+  checked: Checked,
+  chosen: ReadonlySet<string>,
+): void {
+  const list = [...checked.distances.values()].filter((l) => checked.distances.size <= MOST_LINES || chosen.has(l.id));
+  ctx.save();
+  ctx.translate(view.x, view.y);
+  ctx.scale(view.scale, view.scale);
+  ctx.lineCap = 'butt';
+  ctx.lineJoin = 'round';
+  for (const l of list) {
+    const sheet = findLine(drawing, l.id)?.sheet;
+    if (!sheet?.visible) continue;
+    pathsOf(l).forEach((path, bucket) => {
+      if (!path) return;
+      const isInvented = bucket === LIMITS.length + 1;
+      ctx.setLineDash(isInvented ? [2 / view.scale, 4 / view.scale] : []);
+      ctx.lineWidth = (isInvented ? 2 : bucket === 0 ? 1.6 : 3.2) / view.scale;
+      ctx.strokeStyle = isInvented ? INVENTED : scaleOf(sheet.tag)[bucket];
+      ctx.stroke(path);
+    });
+  }
+  ctx.restore();
+  const marked = chosen.size > 0 ? list.filter((l) => chosen.has(l.id)) : worstOf(list);
+  for (const l of marked.slice(0, MOST_FIGURES)) paintWorst(ctx, view, l);
+}
+
+const worstOf = (list: readonly LineDistance[]): LineDistance[] =>
+  list.length === 0 ? [] : [list.reduce((a, b) => (b.max > a.max ? b : a))];
+
+function paintWorst(ctx: CanvasRenderingContext2D, view: View, l: LineDistance): void {
+  if (!l.worst || l.inked === 0 || l.max < 0.5) return;
+  const at = toScreen(view, l.worst);
+  ctx.save();
+  ctx.beginPath();
+  ctx.arc(at.x, at.y, 8, 0, 2 * Math.PI);
+  strokeHaloed(ctx, 1.8, bucketOf(l.max) >= 3 ? BRICK : bucketOf(l.max) >= 1 ? AMBER : undefined);
+  ctx.restore();
+  paintNote(ctx, { x: at.x + 14, y: at.y - 14 }, `${formatNumber(l.max, 1)} px`);
+}
+
+/** The place that the plot points at. */
+export function paintPointed(ctx: CanvasRenderingContext2D, view: View, at: { x: number; y: number }): void {
+  const p = toScreen(view, at);
+  ctx.save();
+  ctx.beginPath();
+  ctx.arc(p.x, p.y, 6, 0, 2 * Math.PI);
+  ctx.fillStyle = '#f4c20d';
+  ctx.fill();
+  ctx.lineWidth = 1.5;
+  ctx.strokeStyle = '#27241d';
+  ctx.stroke();
+  ctx.restore();
+}
+
+/** A wash over the ink that no line has yet. The context is in CSS px. */
+export function paintWash(ctx: CanvasRenderingContext2D, view: View, drawing: Drawing, checked: Checked): void {
+  for (const { reference, wash } of checked.coverage) {
+    const r = drawing.references.find((x) => x.id === reference);
+    if (!r || !wash) continue;
+    const at = toScreen(view, r.at);
+    const [w, h] = [r.width * view.scale, r.height * view.scale];
+    ctx.save();
+    ctx.translate(at.x + w / 2, at.y + h / 2);
+    ctx.rotate((r.turn * Math.PI) / 180);
+    ctx.scale(r.flipX ? -1 : 1, r.flipY ? -1 : 1);
+    ctx.drawImage(wash, -w / 2, -h / 2, w, h);
+    ctx.restore();
+  }
+}
+
+const NEAR = 400;
+
+/** A small flag at each open note; the one that is visited says what it is. */
+export function paintNotes(
+  ctx: CanvasRenderingContext2D,
+  view: View,
+  checked: Checked,
+  window: { width: number; height: number },
+): void {
+  let painted = 0;
+  ctx.save();
+  for (const note of checked.open) {
+    const p = toScreen(view, note.at);
+    if (p.x < -20 || p.y < -20 || p.x > window.width + 20 || p.y > window.height + 20 || ++painted > NEAR) continue;
+    const isHere = note.key === checked.note;
+    ctx.beginPath();
+    // A pin with its point on the place.
+    ctx.moveTo(p.x, p.y);
+    ctx.lineTo(p.x + 4, p.y - 12);
+    ctx.lineTo(p.x + 13, p.y - 9);
+    ctx.lineTo(p.x + 5, p.y - 5);
+    ctx.fillStyle = isHere ? '#f4c20d' : '#fffefb';
+    ctx.fill();
+    ctx.lineWidth = 1.3;
+    ctx.strokeStyle = BRICK;
+    ctx.stroke();
+    if (!isHere) continue;
+    ctx.beginPath();
+    ctx.arc(p.x, p.y, 13, 0, 2 * Math.PI);
+    strokeHaloed(ctx, 1.6, BRICK);
+    paintNote(ctx, { x: p.x + 18, y: p.y - 18 }, noteWords[note.kind].one);
+  }
+  ctx.restore();
+}
+
+/** The lines that the views of bend and flow are for: those chosen, within reason. */
+export const viewedLines = (drawing: Drawing, chosen: ReadonlySet<string>): { line: Line; tag: string }[] =>
+  [...chosen].slice(0, 40).flatMap((id) => {
+    const found = findLine(drawing, id);
+    return found ? [{ line: found.line, tag: found.sheet.tag }] : [];
+  });

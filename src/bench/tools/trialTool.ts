@@ -1,0 +1,177 @@
+import type { Edit } from '@/core/change/edit';
+import { counted } from '@/core/change/edit';
+import { reshapeLines } from '@/core/change/lineEdits';
+import { findLine, nodeCount } from '@/core/drawing/find';
+import type { Reshaped } from '@/workers/check.worker';
+import { takeTool } from '../actions';
+import { paintNodes, paintSkeleton } from '../canvas/marks';
+import { checkingOf } from '../state/checking';
+import { preferences } from '../state/preferences';
+import { shownDrawing, type Trial } from '../state/store';
+import type { View } from '../state/view';
+import { LineTool } from './lineTool';
+import { gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+
+/** So long after the last of several changes to the figures a trial is made anew. */
+const WAIT_MS = 60;
+/** Nodes are marked on so many lines at most. */
+const MARKED = 60;
+
+/**
+ * Settling and thinning out: what would become of the chosen lines is shown at once, and again when the figures or the
+ * choice change; Enter makes it so.
+ */
+export class TrialTool extends LineTool<never> implements Tool {
+  private stop: (() => void)[] = [];
+  private edit: Edit | null = null;
+  private asked = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    reach: Reach,
+    private readonly kind: Trial['kind'],
+  ) {
+    super(reach);
+  }
+
+  begin(): void {
+    this.stop = [
+      this.bench.subscribe((s, before) => {
+        if (s.lines !== before.lines || s.nodes !== before.nodes || s.drawing !== before.drawing) this.later();
+      }),
+      preferences.subscribe((p, before) => {
+        if (p.inkReach !== before.inkReach || p.strength !== before.strength || p.thin !== before.thin) this.later();
+      }),
+    ];
+    this.later(0);
+  }
+
+  finish(): void {
+    this.stop.forEach((f) => f());
+    this.stop = [];
+    this.drop();
+  }
+
+  private drop(): void {
+    clearTimeout(this.timer);
+    this.asked++;
+    this.edit = null;
+    this.bench.setState({ trial: null });
+    this.bench.show(null);
+  }
+
+  private later(ms = WAIT_MS): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.make(), ms);
+  }
+
+  private async make(): Promise<void> {
+    const ask = ++this.asked;
+    const { drawing, lines, nodes, reading } = this.bench.getState();
+    const ids = [...lines];
+    const before = ids.reduce((n, id) => n + (findLine(drawing, id) ? nodeCount(findLine(drawing, id)!.line) : 0), 0);
+    if (ids.length === 0 || reading) return this.drop();
+    const trial: Trial = { kind: this.kind, busy: true, lines: 0, before, after: before, failed: null };
+    this.bench.setState({ trial });
+    try {
+      const found = await this.ask(ids, [...nodes]);
+      if (ask !== this.asked) return;
+      const runs = new Map(found.map((f) => [f.id, f.runs]));
+      const label = counted(this.kind === 'settle' ? 'Settle' : 'Thin out', runs.size, 'line');
+      this.edit = reshapeLines(drawing, runs, label);
+      const change = found.reduce((n, f) => n + nodesIn(f) - nodeCount(findLine(drawing, f.id)!.line), 0);
+      this.bench.show(this.edit);
+      this.bench.setState({ trial: { ...trial, busy: false, lines: runs.size, after: before + change } });
+    } catch (error) {
+      if (ask !== this.asked) return;
+      const failed = error instanceof Error ? error.message : String(error);
+      this.bench.setState({ trial: { ...trial, busy: false, failed } });
+    }
+    this.reach.repaint();
+  }
+
+  private ask(ids: string[], nodes: string[]): Promise<Reshaped[]> {
+    const checking = checkingOf(this.bench);
+    if (!checking) return Promise.resolve([]);
+    const { inkReach, strength, thin } = preferences.getState();
+    return this.kind === 'settle'
+      ? checking.settle(ids, nodes, { reach: inkReach, strength })
+      : checking.thin(ids, thin);
+  }
+
+  /** Makes what is shown so, as one change. */
+  apply(): void {
+    const { trial, lines } = this.bench.getState();
+    if (!trial || trial.busy) return;
+    if (!this.edit || !this.bench.commit(this.edit)) {
+      this.bench.tell(trial.kind === 'settle' ? 'Nothing would move.' : 'No node can go within this tolerance.');
+      return;
+    }
+    this.bench.choose(lines);
+    takeTool(this.bench, 'nodes');
+  }
+
+  press(e: HandEvent): void {
+    const s = this.bench.getState();
+    const hit = this.reach.picking.under(s.drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
+    const id = hit?.line.id;
+    if (!id) return e.shift ? undefined : this.bench.choose([]);
+    if (!e.shift) return this.bench.choose([id]);
+    const lines = new Set(s.lines);
+    if (!lines.delete(id)) lines.add(id);
+    this.bench.choose(lines);
+  }
+
+  move(e: HandEvent): void {
+    this.at = e;
+  }
+
+  release(): void {}
+
+  key(key: string): boolean {
+    if (key === 'Enter') this.apply();
+    else if (key === 'Escape') takeTool(this.bench, 'nodes');
+    else return false;
+    return true;
+  }
+
+  override cancel(): void {
+    this.reach.repaint();
+  }
+
+  pointer(): PointerShape {
+    if (!this.at) return 'arrow';
+    const reach = gripFor(this.at, LINE_GRIP) * this.reach.unit();
+    return this.reach.picking.under(this.bench.getState().drawing, this.at.page, reach) ? 'over line' : 'arrow';
+  }
+
+  paint(ctx: CanvasRenderingContext2D, view: View): void {
+    const s = this.bench.getState();
+    const shown = shownDrawing(s);
+    for (const id of s.lines) {
+      const found = findLine(shown, id);
+      const was = s.preview && findLine(s.drawing, id);
+      if (was && found && was.line !== found.line) paintSkeleton(ctx, view, was.line, 'rgba(39,36,29,0.4)', 1);
+      if (!found) continue;
+      paintSkeleton(ctx, view, found.line, found.sheet.tag, 1.6);
+      if (s.lines.size <= MARKED) paintNodes(ctx, view, found.line, found.sheet.tag);
+    }
+  }
+
+  hints(): Hint[] {
+    const { lines, trial } = this.bench.getState();
+    if (lines.size === 0)
+      return [
+        { keys: 'click a line', what: this.kind === 'settle' ? 'settle it onto the ink' : 'thin out its nodes' },
+        { keys: 'Ctrl A', what: 'all lines' },
+      ];
+    return [
+      ...(trial?.busy ? [] : [{ keys: 'Enter', what: 'make it so' }]),
+      { keys: 'hold X', what: 'see it as it was' },
+      { keys: 'Shift click', what: 'another line too' },
+      { keys: 'Escape', what: 'leave it as it was' },
+    ];
+  }
+}
+
+const nodesIn = (r: Reshaped): number => r.runs.reduce((n, run) => n + run.nodes.length, 0);

@@ -1,0 +1,14 @@
+'use client';
+
+import { useStore } from 'zustand';
+import { createStore } from 'zustand/vanilla';
+import { useBench } from './benchContext';
+import { checkingOf, nothingChecked, type Checked } from './state/checking';
+
+const none = createStore<Checked>()(() => nothingChecked);
+
+/** A part of what the checks found, kept up with. */
+export function useChecked<T>(select: (c: Checked) => T): T {
+  const bench = useBench();
+  return useStore(checkingOf(bench)?.store ?? none, select);
+}
