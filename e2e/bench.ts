@@ -1,5 +1,6 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
-import type { Drawing, Line, Node, Point } from '../src/core';
+import { applyChange, type Drawing, type Line, type Node, type Point } from '../src/core';
+import { addLine } from '../src/core/change/lineEdits';
 
 /** The bench as a hand meets it: page units turned into places on the screen, and the drawing as the server has it. */
 export class BenchHand {
@@ -116,4 +117,24 @@ export async function demoDrawing(request: APIRequestContext, start: string): Pr
   };
   // Not a copy that another test has made.
   return drawings.find((d) => d.title.startsWith(start) && !d.title.endsWith('(copy)'))!.id;
+}
+
+/** A drawing with these lines on its sheet, each laid by a change of its own. */
+export async function drawingWith(request: APIRequestContext, lines: readonly Line[]): Promise<string> {
+  const id = await makeDrawing(request);
+  let { drawing } = (await (await request.get(`/api/drawings/${id}`)).json()) as { drawing: Drawing };
+  const changes = lines.map((line) => {
+    const change = { id: `lay-${line.id}`, ...addLine(drawing, drawing.sheets[0].id, line) };
+    drawing = applyChange(drawing, change);
+    return change;
+  });
+  const answer = await request.post(`/api/drawings/${id}/changes`, { data: { base: 0, changes } });
+  expect(answer.status()).toBe(200);
+  return id;
+}
+
+/** A copy of a demo drawing, for a test of its own. */
+export async function demoCopy(request: APIRequestContext, start: string): Promise<string> {
+  const id = await demoDrawing(request, start);
+  return ((await (await request.post(`/api/drawings/${id}/duplicate`)).json()) as { id: string }).id;
 }

@@ -1,7 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { addLine } from '../src/core/change/lineEdits';
-import { firstStyle, type Drawing, type Line } from '../src/core';
-import { BenchHand, makeDrawing, near } from './bench';
+import { firstStyle, type Line } from '../src/core';
+import { BenchHand, drawingWith, near } from './bench';
 
 const corner = (x: number, y: number) => ({ point: { x, y }, in: null, out: null, kind: 'corner' as const });
 const zigzag = (id: string, y: number): Line => ({
@@ -12,20 +11,11 @@ const zigzag = (id: string, y: number): Line => ({
 
 let hand: BenchHand;
 test.beforeEach(async ({ page, request }) => {
-  const id = await makeDrawing(request);
-  let { drawing } = (await (await request.get(`/api/drawings/${id}`)).json()) as { drawing: Drawing };
-  const changes = ['a', 'b', 'c'].map((name, i) => ({
-    id: name,
-    ...addLine(drawing, drawing.sheets[0].id, zigzag(name, 60 + i * 150)),
-  }));
-  for (const [i, change] of changes.entries()) {
-    const placed = { ...change, steps: change.steps.map((s) => ({ ...s, index: i })) };
-    expect((await request.post(`/api/drawings/${id}/changes`, { data: { base: i, changes: [placed] } })).status()).toBe(
-      200,
-    );
-  }
+  const id = await drawingWith(
+    request,
+    ['a', 'b', 'c'].map((name, i) => zigzag(name, 60 + i * 150)),
+  );
   hand = await BenchHand.open(page, id, { stage: 'refine', tool: 'nodes' });
-  drawing = await hand.saved();
 });
 
 const line = async (id: string): Promise<Line> => (await hand.lines()).find((l) => l.id === id)!;

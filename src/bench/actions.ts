@@ -21,8 +21,10 @@ export function takeTool(bench: Bench, tool: ToolId): void {
 }
 
 export function showPage(bench: Bench): void {
-  const { drawing, window } = bench.getState();
-  bench.setState({ view: fitting({ minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height }, window) });
+  const { drawing, window, compare } = bench.getState();
+  const box = { minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height };
+  const width = compare?.kind === 'beside' ? window.width / 2 : window.width;
+  bench.setState({ view: fitting(box, { ...window, width }) });
 }
 
 /** Takes a sheet to work on, and goes to its part of the picture where that is boxed. */

@@ -49,7 +49,7 @@ export function CompareMenu() {
         onClick: ({ key, domEvent }) => {
           (domEvent.currentTarget as HTMLElement | null)?.blur?.();
           const way = ways.find((w) => w.key === key);
-          if (way) bench.setState({ compare: way.compare, lifted: false });
+          if (way) compareBy(bench, way.compare);
           else if (key === 'opened')
             bench.setState({ before: { drawing: bench.getState().opened, label: 'as it was opened' } });
           else goBehind(bench, Number(key.split(' ')[1]));
@@ -65,6 +65,15 @@ export function CompareMenu() {
       />
     </Dropdown>
   );
+}
+
+/** Side by side the middle of the window comes to the middle of its left half, and goes back. */
+function compareBy(bench: Bench, compare: Compare | null): void {
+  const { view, window, compare: was } = bench.getState();
+  const isBeside = compare?.kind === 'beside';
+  const wasBeside = was?.kind === 'beside';
+  const by = isBeside === wasBeside ? 0 : ((isBeside ? -1 : 1) * window.width) / 4;
+  bench.setState({ compare, lifted: false, view: { ...view, x: view.x + by } });
 }
 
 /** Sets what holding X shows to the state before one of the last changes. */

@@ -29,7 +29,7 @@ export function ViewsRow() {
         untraced
       </Chip>
       <Chip on={comb} title="Chosen lines: how much they bend (Shift 3)" onToggle={(on) => prefer({ comb: on })}>
-        bend
+        curvature
       </Chip>
       <Chip
         on={flow}

@@ -45,6 +45,11 @@ type Gesture =
 
 /** Nodes: choose them, move them and their beads, nudge, add and remove. */
 export class NodesTool extends LineTool<Gesture> implements Tool {
+  /** What the last press was on, and the one before it. */
+  private pressed = '';
+  private pressedFirst = '';
+  private isDouble = false;
+
   /** The lines whose nodes are shown: those chosen. */
   private shownLines(): { line: Line; sheet: Sheet }[] {
     const s = this.bench.getState();
@@ -83,6 +88,9 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
   press(e: HandEvent): void {
     const s = this.bench.getState();
     const target = this.targetOf(e);
+    this.pressedFirst = this.pressed;
+    this.pressed = keyOf(target);
+    this.isDouble = false;
     if (target.on === 'rounding') {
       const refs = e.alt ? [target.ref] : this.refs();
       this.gesture = { for: 'rounding', refs, ref: target.ref, from: e, moved: false };
@@ -151,16 +159,20 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     return turnHandle(drawing, g.ref, g.side, e.shift ? snapDirection(offset, 15) : offset, e.alt);
   }
 
-  /** A second press: on a bead it drops the handle; on a node it drops both, or gives them back where there are none. */
-  twice(e: HandEvent): void {
+  /** A second press on what the first was on, let go without a move, is a double-click; else the hand was only quick. */
+  twice(): void {
+    this.isDouble = this.gesture !== null && this.pressed !== '' && this.pressed === this.pressedFirst;
+  }
+
+  /** A double-click on a bead drops the handle; on a node it drops both, or gives them back where there are none. */
+  private doubled(g: Gesture): boolean {
     const { drawing } = this.bench.getState();
-    const target = this.targetOf(e);
-    if (target.on !== 'bead' && target.on !== 'node') return;
-    this.gesture = null;
-    const node = nodeAt(drawing, target.ref)!;
-    if (target.on === 'bead') this.bench.commit(turnHandle(drawing, target.ref, target.side, null));
-    else this.bench.commit((node.in || node.out ? dropHandles : giveHandles)(drawing, [target.ref]));
-    this.reach.repaint();
+    if (g.for !== 'bead' && g.for !== 'nodes') return false;
+    const node = nodeAt(drawing, g.ref);
+    if (!node) return false;
+    if (g.for === 'bead') this.bench.commit(turnHandle(drawing, g.ref, g.side, null));
+    else this.bench.commit((node.in || node.out ? dropHandles : giveHandles)(drawing, [g.ref]));
+    return true;
   }
 
   /** A move after which the node that was taken hold of lies on a guide or the grid, where one is near. */
@@ -176,6 +188,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     this.gesture = null;
     if (!g) return;
     if (g.for === 'marquee') this.chooseWithin(g, e);
+    else if (!g.moved && this.isDouble && this.doubled(g)) this.pressed = '';
     else if (g.moved) this.bench.commit(this.editOf(g, e));
     else if (g.for === 'nodes' && g.releaseOnly)
       this.bench.choose(this.bench.getState().lines, [nodeKey(g.releaseOnly)]);
@@ -297,3 +310,6 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     return nodeHints(this.bench.getState(), this.gesture?.for ?? null, on, preferences.getState().sway);
   }
 }
+
+const keyOf = (t: Target): string =>
+  t.on === 'bead' ? `${t.side} ${nodeKey(t.ref)}` : t.on === 'node' ? nodeKey(t.ref) : '';

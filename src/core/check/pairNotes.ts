@@ -53,11 +53,15 @@ export function notesBetween(lines: readonly Line[], limits: NoteLimits): Note[]
   );
 }
 
-/** Two ends that miss each other are noted once. */
+/** Two ends that miss each other are noted once; those of a line that is drawn twice not at all. */
 function withoutPairs(notes: Note[]): Note[] {
   const seen = new Set<string>();
+  const twins = new Set(
+    notes.flatMap((n) => (n.kind === 'doubled' ? [n.lines.join(' '), n.lines.toReversed().join(' ')] : [])),
+  );
   return notes.filter((n) => {
     if (n.kind !== 'gap' || !n.to) return true;
+    if (twins.has(n.lines.join(' '))) return false;
     const here = placeKey(n.lines[0], n.at);
     const there = placeKey(n.lines[1] ?? n.lines[0], n.to);
     if (seen.has(`${there} ${here}`)) return false;
