@@ -14,7 +14,7 @@ const WIDEST = 24;
 const AWAY = 0.22;
 /** What each step across costs more than going straight on. */
 const BEND = 0.09;
-const MOST_STEPS = 3;
+const MOST_STEPS = 2;
 /** Having no ink, and going from ink to none. */
 const NONE = 0.72;
 const LEAVE = 3;

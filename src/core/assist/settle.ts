@@ -18,6 +18,8 @@ export type SettleOptions = { reach: number; target: Target };
 const SHORT = 2;
 const ROUNDS = 24;
 const NOISE = 0.25;
+/** Nodes keep their places along the line: what they are drawn to is known well. */
+const PIN = 0.5;
 
 /**
  * A run moved onto the ink (or the edge) within `reach` px: the ink beneath is traced, then all nodes, directions and
@@ -37,13 +39,17 @@ export function settle(run: CubicRun, image: GrayImage, options: SettleOptions):
   const spline = splineOf(run, places);
   const aims = aimsFor(places, path, spline, options.reach);
   const isShort = places.length < SHORT * options.reach;
-  const moved = isShort ? [shifted(run, places, aims)] : [fitted(spline, aims, run), carriedAlong(run, spline, aims)];
+  const moved = isShort ? [shifted(run, places, aims)] : fits(run, places, spline, aims);
   const cubics = nearest(aims, [...moved, run.cubics]);
   if (cubics === run.cubics) return run;
   if (!run.closed && picture.target === 'ink') {
     const ends = [0, 1].map((end) => inkEnd(picture, aims, end === 0, path, options.reach));
-    if (ends[0] !== null) cubics[0] = carriedTo(cubics[0], ends[0], true);
-    if (ends[1] !== null) cubics[cubics.length - 1] = carriedTo(cubics.at(-1)!, ends[1], false);
+    // No end goes further than the ink was looked for.
+    const isNear = (c: Cubic, k: 0 | 3, was: Cubic): boolean => distance(c[k], was[k]) <= options.reach;
+    const first = ends[0] === null ? null : carriedTo(cubics[0], ends[0], true);
+    if (first && isNear(first, 0, run.cubics[0])) cubics[0] = first;
+    const last = ends[1] === null ? null : carriedTo(cubics.at(-1)!, ends[1], false);
+    if (last && isNear(last, 3, run.cubics.at(-1)!)) cubics[cubics.length - 1] = last;
   }
   return { cubics, closed: run.closed };
 }
@@ -54,9 +60,16 @@ function spacingFor({ cubics }: CubicRun): number {
   return Math.min(2, Math.max(0.4, shortest / 8));
 }
 
+/** The run fitted from where it is, and from where its nodes are to be: bends that fold from one do not from the other. */
+function fits(run: CubicRun, places: Places, spline: Spline, aims: Aims): Cubic[][] {
+  const carried = carriedAlong(run, spline, aims);
+  const from = { ...splineOf({ cubics: carried, closed: run.closed }, places), corner: [...spline.corner] };
+  return [fitted(spline, aims, run), fitted(from, aims, run), carried];
+}
+
 function fitted(spline: Spline, { x, y, n }: Aims, run: CubicRun): Cubic[] {
   const samples: Samples = { n, x, y };
-  for (let spell = 0; spell < 3; spell++) if (!relax(spline, samples, ROUNDS, NOISE)) break;
+  for (let spell = 0; spell < 3; spell++) if (!relax(spline, samples, ROUNDS, NOISE, undefined, PIN)) break;
   return Array.from({ length: segmentsOf(spline) }, (_, k) => {
     const c = controlsOf(spline, k);
     const [a, b, d, e] = [0, 2, 4, 6].map((i): Point => ({ x: c[i], y: c[i + 1] }));

@@ -16,13 +16,20 @@ const share = new Normal();
  * Moves all nodes, directions and handle lengths of a chain at once to where the points lie nearest, by Gauss and
  * Newton's steps on the distances across the curve (tangent distance: Wang, Pottmann and Liu 2006), damped as by
  * Levenberg and Marquardt. An open chain's ends stay at the stroke's ends. Where `active` is given, only what lies
- * between segments in it is moved. Linear in the points and nodes that are. Gives whether it was still gaining when its
+ * between segments in it is moved. `pin` is how strongly a smooth node is drawn to the place of its cut. Linear in the points and nodes that are. Gives whether it was still gaining when its
  * rounds were over.
  */
-export function relax(sp: Spline, s: Samples, rounds: number, noise = 0, active?: readonly boolean[]): boolean {
+export function relax(
+  sp: Spline,
+  s: Samples,
+  rounds: number,
+  noise = 0,
+  active?: readonly boolean[],
+  pin = JOINT_PIN,
+): boolean {
   const layout = layoutOf(sp, active ?? sp.cuts.slice(1).map(() => true));
   const along = arcLengths(s);
-  const equations = () => normalEquations(sp, s, layout, waysOf(sp, s, along), noise);
+  const equations = () => normalEquations(sp, s, layout, waysOf(sp, s, along), noise, pin);
   boundHandles(sp, waysOf(sp, s, along));
   project(sp, s, 2, active);
   let damping = 1e-3;
@@ -92,7 +99,14 @@ function layoutOf(sp: Spline, active: readonly boolean[]): Layout {
   return { places, first, active };
 }
 
-function normalEquations(sp: Spline, s: Samples, { places, first, active }: Layout, ways: number[], noise: number) {
+function normalEquations(
+  sp: Spline,
+  s: Samples,
+  { places, first, active }: Layout,
+  ways: number[],
+  noise: number,
+  pin: number,
+) {
   const system = new Skyline(first);
   const right = new Float64Array(first.length);
   let sum = 0;
@@ -124,7 +138,7 @@ function normalEquations(sp: Spline, s: Samples, { places, first, active }: Layo
       }
     }
   }
-  sum += pinNodes(sp, s, places, system, right) + drawHandles(sp, places, ways, noise, system, right);
+  sum += pinNodes(sp, s, places, system, right, pin) + drawHandles(sp, places, ways, noise, system, right);
   return { system, right, sum };
 }
 
@@ -132,11 +146,11 @@ function normalEquations(sp: Spline, s: Samples, { places, first, active }: Layo
  * Draws each node a little to the sample at its cut. Across the curve the points hold it, but along it nothing would:
  * two nearly parallel ways could meet far beyond their points.
  */
-function pinNodes(sp: Spline, s: Samples, places: Places[], system: Skyline, right: Float64Array): number {
+function pinNodes(sp: Spline, s: Samples, places: Places[], system: Skyline, right: Float64Array, pin: number): number {
   let sum = 0;
   for (let node = sp.closed ? 0 : 1; node < segmentsOf(sp); node++) {
     if (places[node].x < 0) continue;
-    const w = sp.corner[node] ? CORNER_PIN : JOINT_PIN;
+    const w = sp.corner[node] ? CORNER_PIN : pin;
     const i = sp.cuts[node] % s.n;
     const gaps = [s.x[i] - sp.x[node], s.y[i] - sp.y[node]];
     gaps.forEach((gap, axis) => {

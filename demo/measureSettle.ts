@@ -1,0 +1,53 @@
+import { settle, type Cubic, type Point } from '../src/core';
+import { seeded } from '../src/core/seeded';
+import { distanceToCurves, walk } from '../src/core/test/strokes';
+import type { Sketch } from './sketches';
+
+/** How lines come to lie that were disturbed and settled. `near` is the share of their length within 1 px, 0…1. */
+export type SettleFigures = { near: number; nearBefore: number; lines: number; furtherOnTheWhole: number; ms: number };
+
+const NEAR = 1;
+/** Marks shorter than this, px, are no lines: the disturbance is as large as they are. */
+const LEAST = 40;
+
+/** Moves every node of the true lines by `by` px any way, its handles with it, settles them, and looks how they lie. */
+export function measureSettle({ image, lines, scale }: Sketch, by: number, reach: number, seed: number): SettleFigures {
+  const random = seeded(seed);
+  const f = { near: 0, nearBefore: 0, lines: 0, furtherOnTheWhole: 0, ms: 0 };
+  let [length, lengthBefore] = [0, 0];
+  for (const line of lines) {
+    const truth = line.cubics.map((c) => c.map((p) => ({ x: p.x * scale, y: p.y * scale })) as Cubic);
+    const start = { cubics: disturbed(truth, line.closed, by, random), closed: line.closed };
+    const began = performance.now();
+    const settled = settle(start, image, { reach, target: 'ink' });
+    f.ms += performance.now() - began;
+    const [before, after] = [start, settled].map((r) => walk(r.cubics, 2).map((p) => distanceToCurves(truth, p)));
+    length += after.length;
+    lengthBefore += before.length;
+    f.near += after.filter((d) => d <= NEAR).length;
+    f.nearBefore += before.filter((d) => d <= NEAR).length;
+    if (2 * before.length < LEAST) continue;
+    f.lines++;
+    if (mean(after) > mean(before)) f.furtherOnTheWhole++;
+  }
+  f.near /= length;
+  f.nearBefore /= lengthBefore;
+  return f;
+}
+
+const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
+
+function disturbed(cubics: readonly Cubic[], closed: boolean, by: number, random: () => number): Cubic[] {
+  const offsets = Array.from({ length: cubics.length + 1 }, (): Point => {
+    const a = 2 * Math.PI * random();
+    return { x: by * Math.cos(a), y: by * Math.sin(a) };
+  });
+  if (closed) offsets[cubics.length] = offsets[0];
+  const moved = (p: Point, o: Point): Point => ({ x: p.x + o.x, y: p.y + o.y });
+  return cubics.map((c, i) => [
+    moved(c[0], offsets[i]),
+    moved(c[1], offsets[i]),
+    moved(c[2], offsets[i + 1]),
+    moved(c[3], offsets[i + 1]),
+  ]);
+}
