@@ -1,6 +1,6 @@
 import { blurred } from '../raster/blur';
 import type { GrayImage } from '../raster/grayImage';
-import { inkOf } from './inkMask';
+import { inkOf, type Ink } from './inkMask';
 
 export type Target = 'ink' | 'edge';
 
@@ -30,10 +30,16 @@ export function trackedOf(image: GrayImage, target: Target): Tracked {
   return (made[target] ??= target === 'ink' ? inkTracked(image) : edgeTracked(image));
 }
 
-function inkTracked(image: GrayImage): Tracked {
-  const { width, height, dark, rim } = inkOf(image);
-  return { target: 'ink', width, height, values: Float32Array.from(dark), clear: 0.42 * rim };
-}
+const inkTracked = (image: GrayImage): Tracked => trackedInk(inkOf(image));
+
+/** The same from ink that has been told from its paper before. */
+export const trackedInk = ({ width, height, dark, rim }: Ink): Tracked => ({
+  target: 'ink',
+  width,
+  height,
+  values: Float32Array.from(dark),
+  clear: 0.42 * rim,
+});
 
 const edgeTracked = (image: GrayImage): Tracked => ({
   target: 'edge',
