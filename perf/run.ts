@@ -8,6 +8,7 @@ import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
 import { laying, pencil } from './laying';
+import { refining } from './refining';
 import { nearestLine } from './nearest';
 import { preparing } from './prepare';
 import * as probe from './probe';
@@ -130,6 +131,7 @@ async function main(): Promise<void> {
       nearestLine: nearestLine(drawing),
       pencil: pencilled,
       lay: await laying(),
+      refine: await refining(),
       prepare: await preparing(),
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

@@ -2,7 +2,7 @@ import { placesAlong } from '../geometry/along';
 import { splitCubic, type Cubic } from '../geometry/cubic';
 import { turningPoints } from '../geometry/bounds';
 import { fitCurve } from '../geometry/fit/fitCurve';
-import { cross, distance, dot, subtract, type Point } from '../geometry/point';
+import { add, cross, distance, dot, subtract, type Point } from '../geometry/point';
 import { runFromCubics } from './fromCubics';
 import { cubicsOf } from './run';
 import type { Run } from './schema';
@@ -16,8 +16,9 @@ export type ThinOptions = {
   readonly extremes: boolean;
 };
 
-/** A turn of more than this stays a corner, in radians. */
+/** A turn of more than this stays a corner, in radians; where wobbles are smoothed they turn as well. */
 const CORNER = 0.35;
+const CORNER_AMONG_WOBBLES = 1.05;
 
 /**
  * A run with as few nodes as hold its shape within the tolerance: it is fitted anew from corner to corner. Corners stay
@@ -30,7 +31,7 @@ export function thinnedRun(run: Run, { tolerance, smoothing, extremes }: ThinOpt
   // Rounded corners are a figure of their node: they would be lost.
   if (run.nodes.length < 2 || run.nodes.some((n) => n.radius)) return run;
   const cubics = cubicsOf(run);
-  const { chains, isRing } = chainsOf(cubics, run.closed);
+  const { chains, isRing } = chainsOf(cubics, run.closed, smoothing > 0 ? CORNER_AMONG_WOBBLES : CORNER);
   const thinned = chains.flatMap((chain) => thinnedChain(chain, isRing, tolerance, smoothing));
   const whole = extremes ? thinned.flatMap(cutAtExtremes) : thinned;
   if (whole.length >= cubics.length && smoothing === 0 && !extremes) return run;
@@ -39,9 +40,9 @@ export function thinnedRun(run: Run, { tolerance, smoothing, extremes }: ThinOpt
 }
 
 /** The stretches between corners; a closed run without any is one ring. */
-function chainsOf(cubics: readonly Cubic[], closed: boolean): { chains: Cubic[][]; isRing: boolean } {
+function chainsOf(cubics: readonly Cubic[], closed: boolean, corner: number): { chains: Cubic[][]; isRing: boolean } {
   const n = cubics.length;
-  const isCorner = (k: number): boolean => turnBetween(cubics[(k - 1 + n) % n], cubics[k % n]) > CORNER;
+  const isCorner = (k: number): boolean => turnBetween(cubics[(k - 1 + n) % n], cubics[k % n]) > corner;
   const corners = cubics.flatMap((_, k) => ((k > 0 || closed) && isCorner(k) ? [k] : []));
   if (!closed) {
     const cuts = [0, ...corners, n];
@@ -79,11 +80,21 @@ function thinnedChain(chain: Cubic[], isRing: boolean, tolerance: number, smooth
   const points = Array.from({ length: places.n }, (_, i) => ({ x: places.x[i], y: places.y[i] }));
   const smooth = smoothing > 0 ? smoothed(points, smoothing / Math.max(1e-9, length / places.n) / 2, isRing) : points;
   for (const share of SHARES) {
-    const fitted = fitCurve(smooth, { tolerance: share * tolerance, cornerAngle: 180, closed: isRing });
+    const free = fitCurve(smooth, { tolerance: share * tolerance, cornerAngle: 180, closed: isRing });
+    const fitted = isRing ? free : anchored(free, chain[0][0], chain.at(-1)![3]);
     if (fitted.length >= chain.length && smoothing === 0) return chain;
     if (furthest(fitted, isRing ? [...smooth, smooth[0]] : smooth, spacing, tolerance) <= tolerance) return fitted;
   }
   return chain;
+}
+
+/** A fitted chain from just one place to another: a fit comes to its ends but for a thousandth. */
+function anchored(cubics: readonly Cubic[], from: Point, to: Point): Cubic[] {
+  const result = cubics.map((c) => [...c] as Cubic);
+  const [first, last] = [result[0], result.at(-1)!];
+  [first[1], first[0]] = [add(first[1], subtract(from, first[0])), from];
+  [last[2], last[3]] = [add(last[2], subtract(to, last[3])), to];
+  return result;
 }
 
 /** A fit lets a few of its points lie further than its tolerance: it is asked for less until all are within. */

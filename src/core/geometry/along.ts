@@ -65,8 +65,15 @@ export function placesAlong({ cubics, closed }: CubicRun, spacing: number): Plac
     [places.x[i], places.y[i]] = [p.x, p.y];
     [places.along[i], places.segment[i], places.t[i]] = [want, segment, t];
   }
+  if (!closed) endExactly(places, cubics);
   normalsOf(places);
   return places;
+}
+
+/** The last place of an open run is its end, to the last digit. */
+function endExactly({ n, x, y, segment, t }: Places, cubics: readonly Cubic[]): void {
+  const end = cubics.at(-1)![3];
+  [x[n - 1], y[n - 1], segment[n - 1], t[n - 1]] = [end.x, end.y, cubics.length - 1, 1];
 }
 
 type Walk = { n: number; along: Float64Array; segment: Int32Array; t: Float64Array; length: number };
