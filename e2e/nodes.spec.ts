@@ -130,6 +130,15 @@ test('ends are joined, led to the line they should meet, and cut back to it', as
   await page.keyboard.up('Shift');
   await page.keyboard.press('r');
   expect((await nodesOf('a')).map((n) => n.point.x)).toEqual([100, 200, 260, 340]);
+  await page.keyboard.press('Control+z');
+  await hand.click({ x: 150, y: 320 });
+  await page.keyboard.down('Shift');
+  await hand.click({ x: 300, y: 330 });
+  await hand.click({ x: 200, y: 320 });
+  await hand.click({ x: 260, y: 320 });
+  await page.keyboard.up('Shift');
+  await press(page, 'merge');
+  expect((await nodesOf('a')).map((n) => n.point.x)).toEqual([100, 230, 340]);
 });
 
 test('a line is reversed, a ring begins elsewhere; nodes are aligned, spread, averaged, turned and scaled', async ({

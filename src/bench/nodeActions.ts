@@ -1,10 +1,10 @@
 import { nanoid } from 'nanoid';
-import type { Run } from '@/core';
+import { applyChange, type Run } from '@/core';
 import type { SegmentRef } from '@/core/change/bendEdits';
 import { cutAtNode } from '@/core/change/cutEdits';
 import type { Edit } from '@/core/change/edit';
-import { meetingOf, meetLine } from '@/core/change/endEdits';
-import type { End } from '@/core/change/joinEdits';
+import { bringTogether, meetingOf, meetLine } from '@/core/change/endEdits';
+import { joinEnds, type End } from '@/core/change/joinEdits';
 import { nodeAt, nodeOfKey, type NodeRef } from '@/core/change/nodeEdits';
 import { startAtNode, transformNodes } from '@/core/change/runEdits';
 import { segmentsBetween } from '@/core/change/segmentEdits';
@@ -60,11 +60,32 @@ export function cutChosen(bench: Bench): void {
 
 /** The open end that the one chosen node is; null for any other node. */
 export function chosenEnd(bench: Bench): End | null {
-  const [ref, more] = chosenNodes(bench);
-  const run = ref && findLine(bench.getState().drawing, ref.line)?.line.runs[ref.run];
-  if (!ref || more || !run || run.closed || run.nodes.length < 2) return null;
-  if (ref.node !== 0 && ref.node !== run.nodes.length - 1) return null;
-  return { line: ref.line, run: ref.run, atStart: ref.node === 0 };
+  const ends = chosenEnds(bench);
+  return ends.length === 1 && bench.getState().nodes.size === 1 ? ends[0] : null;
+}
+
+/** The open ends among the chosen nodes. */
+export function chosenEnds(bench: Bench): End[] {
+  const { drawing } = bench.getState();
+  return chosenNodes(bench).flatMap(({ line, run: r, node }): End[] => {
+    const run = findLine(drawing, line)?.line.runs[r];
+    if (!run || run.closed || run.nodes.length < 2) return [];
+    return node === 0 || node === run.nodes.length - 1 ? [{ line, run: r, atStart: node === 0 }] : [];
+  });
+}
+
+/** Joins the two chosen ends: by a straight segment, or merged into one node in the middle between them. */
+export function joinChosenEnds(bench: Bench, how: 'straight' | 'merged'): void {
+  const { drawing } = bench.getState();
+  const [a, b] = chosenEnds(bench);
+  if (!a || !b) return bench.tell('Choose two open ends.');
+  const label = how === 'merged' ? 'Merge ends' : 'Join';
+  const met = how === 'merged' ? bringTogether(drawing, a, b) : null;
+  const between = met && met.steps.length > 0 ? applyChange(drawing, { id: 'merge', ...met }) : drawing;
+  const joined = joinEnds(between, a, b, undefined, label);
+  if (!bench.commit({ label, steps: [...(met?.steps ?? []), ...joined.steps] }))
+    return bench.tell('These ends cannot be joined.');
+  bench.choose([a.line]);
 }
 
 /** How far an end is led to a line, in CSS px. */

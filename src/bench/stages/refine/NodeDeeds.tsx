@@ -27,6 +27,7 @@ export function NodeDeeds() {
   const count = useBenchState((s) => s.nodes.size);
   const lines = useBenchState((s) => s.lines.size);
   const isEnd = useBenchState((s) => s.nodes.size === 1 && act.chosenEnd(bench) !== null);
+  const ends = useBenchState((s) => (s.nodes.size === 2 ? act.chosenEnds(bench).length : 0));
   const [amounts, setAmounts] = useState({ nodes: 1, turn: 15, scale: 110 });
   const [spread, setSpread] = useState<Spread>('length');
   const drawing = () => bench.getState().drawing;
@@ -72,6 +73,14 @@ export function NodeDeeds() {
             )}
             {button('start here', 'The closed line begins at this node', () => act.startHere(bench), count !== 1)}
           </div>
+          {ends === 2 && (
+            <div className="buttons">
+              {button('join straight', 'The two ends by a straight segment', () =>
+                act.joinChosenEnds(bench, 'straight'),
+              )}
+              {button('merge', 'The two ends as one node, in the middle', () => act.joinChosenEnds(bench, 'merged'))}
+            </div>
+          )}
           <div className="buttons">
             <Dropdown
               trigger={['click']}

@@ -50,6 +50,8 @@ export function NotesCard() {
             {button(fixWords[here.kind], 'Put it right', () => act.fix(bench, here), {
               onPointerEnter: () => act.showFix(bench, here),
               onPointerLeave: () => act.showFix(bench, null),
+              onFocus: () => act.showFix(bench, here),
+              onBlur: () => act.showFix(bench, null),
             })}
             {button('wave through', 'It is meant to be so; it is not shown again', () => act.wave(bench, [here]))}
           </div>
