@@ -39,6 +39,7 @@ export const nothingChecked: Checked = {
 };
 
 const NOTES_MS = 450;
+const FIRST_MS = 1_500;
 
 /**
  * Keeps the checks up with the drawing, in a worker: under the hand only the lines that move are measured, frame by
@@ -80,7 +81,8 @@ export class Checking {
         if (wants || p.inkReach !== before.inkReach) this.rest(0);
       }),
     );
-    if (this.isWanted) this.rest(0);
+    // The page comes first: what is drawn on it is to be seen before it is checked.
+    if (this.isWanted) this.rest(FIRST_MS);
   }
 
   dispose(): void {

@@ -70,6 +70,7 @@ export function DistanceCard() {
       {one && one.inked > 0 && (
         <DistancePlot
           line={one}
+          moving={moving}
           onPoint={point}
           onGo={({ x, y }) => goTo(bench, { minX: x, minY: y, maxX: x, maxY: y }, 60)}
         />

@@ -14,16 +14,20 @@ const HEIGHT = 84;
 const PLOT = { left: 24, right: 6, top: 8, bottom: 6 };
 /** More places than this are not drawn: a plot is not wider. */
 const MOST = 400;
+const MOVING_MS = 150;
 
 type Props = {
   line: LineDistance;
+  /** The line is under the hand. */
+  moving: boolean;
   /** The pointer is over a place along the line; null when it leaves. */
   onPoint: (at: { x: number; y: number } | null) => void;
   onGo: (at: { x: number; y: number }) => void;
 };
 
 /** The distance from the ink along a line. Pointing at a place shows it on the page; a click goes there. */
-export function DistancePlot({ line, onPoint, onGo }: Props) {
+export function DistancePlot({ line, moving, onPoint, onGo }: Props) {
+  const drawn = useRef(-Infinity);
   const host = useRef<HTMLDivElement>(null);
   const chart = useRef<echarts.ECharts | null>(null);
   const latest = useRef({ line, onPoint, onGo });
@@ -59,6 +63,10 @@ export function DistancePlot({ line, onPoint, onGo }: Props) {
   }, []);
 
   useEffect(() => {
+    // Under the hand the figures come first: the plot follows a few times a second.
+    const now = performance.now();
+    if (moving && now - drawn.current < MOVING_MS) return;
+    drawn.current = now;
     const n = line.places.length / 4;
     const each = Math.max(1, Math.ceil(n / MOST));
     const data: [number, number | null][] = [];
@@ -90,7 +98,7 @@ export function DistancePlot({ line, onPoint, onGo }: Props) {
         },
       ],
     });
-  }, [line]);
+  }, [line, moving]);
 
   return (
     <div
