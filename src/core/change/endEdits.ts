@@ -75,7 +75,9 @@ function withEndAt(run: Run, atStart: boolean, to: Point): Run {
   return reflowed({ ...run, nodes: run.nodes.map((n, i) => (i === k ? { ...n, point: to } : n)) });
 }
 
-type Other = { line: string; cubic: Cubic };
+/** A curve of another line, by its id. */
+export type Other = { readonly line: string; readonly cubic: Cubic };
+export type Crossed = { readonly by: number; readonly point: Point; readonly line: string };
 
 const otherCubics = (d: Drawing, but: string): Other[] =>
   d.sheets
@@ -85,24 +87,39 @@ const otherCubics = (d: Drawing, but: string): Other[] =>
 
 const SAME = 1e-6;
 
-/** The crossing nearest to the last node, within `reach` of line before it; `by` is the length that is cut away. */
-function trimOf(nodes: readonly Node[], others: readonly Other[], reach: number): Meeting | null {
+/**
+ * The crossing with one of some curves that is nearest to the last node along its line, within `reach` of it; `by` is the
+ * length that lies beyond, 0 where the end lies on the other line.
+ */
+export function crossingBefore(nodes: readonly Node[], others: readonly Other[], reach: number): Crossed | null {
   let away = 0;
   for (let i = nodes.length - 1; i > 0 && away < reach; i--) {
-    const cubic = segmentBetween(nodes[i - 1], nodes[i]);
-    let best: Meeting | null = null;
+    const cubic = tailOf(segmentBetween(nodes[i - 1], nodes[i]), reach - away);
+    const box = hullBox(cubic);
+    let best: Crossed | null = null;
     for (const { line, cubic: other } of others) {
-      if (!boxesMeet(hullBox(cubic), hullBox(other))) continue;
+      if (!boxesMeet(box, hullBox(other))) continue;
       for (const { ta, point } of intersectCubics(cubic, other)) {
         const by = away + (ta < 1 ? cubicLength(splitAt(cubic, ta)[1]) : 0);
-        // An end that lies on a line meets it already.
-        if (by > SAME && by <= reach && (!best || by < best.by)) best = { how: 'trim', by, point, line };
+        if (by <= reach && (!best || by < best.by)) best = { by, point, line };
       }
     }
     if (best) return best;
     away += cubicLength(cubic);
   }
   return null;
+}
+
+/** The last part of a cubic: as much as is within reach, and a little more. */
+function tailOf(c: Cubic, reach: number): Cubic {
+  const whole = cubicLength(c, 0.01);
+  return whole <= 2 * reach ? c : splitAt(c, parameterAt(c, whole - 1.2 * reach, whole))[1];
+}
+
+function trimOf(nodes: readonly Node[], others: readonly Other[], reach: number): Meeting | null {
+  const crossed = crossingBefore(nodes, others, reach);
+  // An end that lies on a line meets it already.
+  return crossed && crossed.by > SAME ? { how: 'trim', ...crossed } : null;
 }
 
 function extensionOf(nodes: readonly Node[], others: readonly Other[], reach: number): Meeting | null {

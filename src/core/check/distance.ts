@@ -66,16 +66,21 @@ function toSegment(x: number, y: number, ax: number, ay: number, bx: number, by:
 }
 
 function figuresOf(places: Places, distances: Float64Array): Distance {
-  const known = distances.filter((d) => !Number.isNaN(d)).sort();
-  const count = known.length;
+  const { mean, p95, max } = summaryOf(distances.filter((d) => !Number.isNaN(d)));
   const total = places.length || 1;
-  return {
-    mean: count > 0 ? known.reduce((a, b) => a + b, 0) / count : 0,
-    p95: count > 0 ? known[Math.min(count - 1, Math.floor(0.95 * count))] : 0,
-    max: count > 0 ? known[count - 1] : 0,
-    samples: Array.from(distances, (d, i) => ({
-      at: Math.min(1, places.along[i] / total),
-      distance: Number.isNaN(d) ? null : d,
-    })),
-  };
+  const samples = Array.from(distances, (d, i) => ({
+    at: Math.min(1, places.along[i] / total),
+    distance: Number.isNaN(d) ? null : d,
+  }));
+  return { mean, p95, max, samples };
+}
+
+/** Mean, 95th percentile and largest of some distances, which are sorted in place; 0 each where there is none. */
+export function summaryOf(known: Float64Array | Float32Array): { mean: number; p95: number; max: number } {
+  const n = known.length;
+  known.sort();
+  if (n === 0) return { mean: 0, p95: 0, max: 0 };
+  let sum = 0;
+  for (const d of known) sum += d;
+  return { mean: sum / n, p95: known[Math.min(n - 1, Math.floor(0.95 * n))], max: known[n - 1] };
 }

@@ -1,5 +1,5 @@
 import { applyChange } from '../change/apply';
-import { counted, edit, type Edit } from '../change/edit';
+import { edit, type Edit } from '../change/edit';
 import { meetLine, moveEnd } from '../change/endEdits';
 import { joinEnds, towards } from '../change/joinEdits';
 import { removeLines, reshapeLines } from '../change/lineEdits';
@@ -128,5 +128,3 @@ export function fixAll(d: Drawing, notes: readonly Note[], label: string, limits
   }
   return edit(label, steps);
 }
-
-export const fixAllLabel = (kind: NoteKind, count: number): string => `Fix ${counted('', count, kind).trim()}`;

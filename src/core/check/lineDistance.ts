@@ -1,6 +1,6 @@
 import { inkPath } from '../assist/inkPath';
 import { trackedOf } from '../assist/tracked';
-import { pageToShares, sharesToPage, shownPixels } from '../drawing/placement';
+import { holdsPlace, pageToShares, referenceBox, sharesToPage, shownPixels } from '../drawing/placement';
 import { shownCubics } from '../drawing/rounding';
 import { skeletonBox } from '../drawing/run';
 import type { Drawing, Line, Reference } from '../drawing/schema';
@@ -8,9 +8,8 @@ import { placesAlong, type CubicRun } from '../geometry/along';
 import { boxesMeet } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
-import { holdsPlace, referenceBox } from '../drawing/placement';
 import type { GrayImage } from '../raster/grayImage';
-import { distancesTo, SPACING } from './distance';
+import { distancesTo, SPACING, summaryOf } from './distance';
 
 /** How a line of a drawing lies to the ink beneath it. Figures are px of the reference; what has no ink is left out. */
 export type LineDistance = {
@@ -27,6 +26,8 @@ export type LineDistance = {
   /** How many places each run has. */
   readonly counts: readonly number[];
 };
+
+export type DistanceFigures = Pick<LineDistance, 'mean' | 'p95' | 'max' | 'inked'>;
 
 /** The picture that a line is measured against: the uppermost beneath it that is seen and lies under the work. */
 export function referenceBeneath(d: Drawing, line: Pick<Line, 'runs'>): Reference | null {
@@ -78,45 +79,18 @@ export function measureLine(line: Line, r: Reference, image: GrayImage, reach: n
     counts.push(places.n);
     before += places.length * scale;
   }
-  return { id: line.id, ...figuresOf(rows), worst, places: Float32Array.from(rows), counts };
-}
-
-function figuresOf(rows: readonly number[]): Pick<LineDistance, 'mean' | 'p95' | 'max' | 'inked'> {
-  const known: number[] = [];
-  for (let i = 3; i < rows.length; i += 4) if (!Number.isNaN(rows[i])) known.push(rows[i]);
-  known.sort((a, b) => a - b);
-  const n = known.length;
-  return {
-    mean: n > 0 ? known.reduce((a, b) => a + b, 0) / n : 0,
-    p95: n > 0 ? known[Math.min(n - 1, Math.floor(0.95 * n))] : 0,
-    max: n > 0 ? known[n - 1] : 0,
-    inked: rows.length > 0 ? n / (rows.length / 4) : 0,
-  };
+  const list = Float32Array.from(rows);
+  return { id: line.id, ...figuresOf([list]), worst, places: list, counts };
 }
 
 /** The figures of several lines together: each place of each counts alike. */
-export function together(lines: readonly LineDistance[]): Pick<LineDistance, 'mean' | 'p95' | 'max' | 'inked'> {
-  const total = lines.reduce((n, l) => n + l.places.length, 0);
-  const rows = new Float32Array(total);
-  let at = 0;
-  for (const l of lines) {
-    rows.set(l.places, at);
-    at += l.places.length;
-  }
-  let [n, sum, max] = [0, 0, 0];
-  const known = new Float32Array(total / 4);
-  for (let i = 3; i < total; i += 4) {
-    const d = rows[i];
-    if (Number.isNaN(d)) continue;
-    known[n++] = d;
-    sum += d;
-    if (d > max) max = d;
-  }
-  const sorted = known.subarray(0, n).sort();
-  return {
-    mean: n > 0 ? sum / n : 0,
-    p95: n > 0 ? sorted[Math.min(n - 1, Math.floor(0.95 * n))] : 0,
-    max,
-    inked: total > 0 ? n / (total / 4) : 0,
-  };
+export const together = (lines: readonly LineDistance[]): DistanceFigures => figuresOf(lines.map((l) => l.places));
+
+function figuresOf(lists: readonly Float32Array[]): DistanceFigures {
+  const total = lists.reduce((n, l) => n + l.length / 4, 0);
+  const known = new Float32Array(total);
+  let n = 0;
+  for (const places of lists)
+    for (let i = 3; i < places.length; i += 4) if (!Number.isNaN(places[i])) known[n++] = places[i];
+  return { ...summaryOf(known.subarray(0, n)), inked: total > 0 ? n / total : 0 };
 }

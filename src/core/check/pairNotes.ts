@@ -1,13 +1,11 @@
 import RBush from 'rbush';
 import { towards, type End } from '../change/joinEdits';
-import { trimmed } from '../change/endEdits';
-import { cubicsOf, lineLength, segmentBetween, skeletonBox } from '../drawing/run';
+import { crossingBefore, trimmed, type Crossed } from '../change/endEdits';
+import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';
-import { boxesMeet, distanceToBox, growBox } from '../geometry/box';
-import { evaluate, polygonLength, splitAt, type Cubic } from '../geometry/cubic';
-import { intersectCubics } from '../geometry/intersection';
-import { cubicLength } from '../geometry/length';
+import { distanceToBox, growBox } from '../geometry/box';
+import { evaluate } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, type Box, type Point } from '../geometry/point';
 import { noteOf, type Note, type NoteLimits } from './note';
@@ -82,8 +80,8 @@ function endNotes(line: Line, tree: RBush<Entry>, limits: NoteLimits): Note[] {
       const others = near(tree, at, limits.reach).filter((l) => l !== line);
       const overhang = overhangOf(nodes, others, limits.reach);
       if (overhang) {
-        const { by, point, other } = overhang;
-        return [noteOf('overhang', line, at, { lines: [line.id, other.id], figure: by, end, to: point, run: r })];
+        const { by, point, line: other } = overhang;
+        return [noteOf('overhang', line, at, { lines: [line.id, other], figure: by, end, to: point, run: r })];
       }
       const gap = gapOf(line, r, atStart, at, others, limits.reach);
       return gap
@@ -134,46 +132,11 @@ function nearestWithin(line: Line, p: Point, reach: number): { point: Point; dis
   return best;
 }
 
-/** The last crossing with another line before an end, where what follows is shorter than `reach`. */
-function overhangOf(nodes: readonly Node[], others: readonly Line[], reach: number) {
-  let away = 0;
-  for (let i = nodes.length - 1; i > 0 && away < reach; i--) {
-    const cubic = tailOf(segmentBetween(nodes[i - 1], nodes[i]), reach - away);
-    const box = hullBox(cubic);
-    let best: { by: number; point: Point; other: Line } | null = null;
-    for (const other of others) {
-      for (const c of other.runs.flatMap(cubicsOf)) {
-        if (!boxesMeet(box, hullBox(c))) continue;
-        for (const { ta, point } of intersectCubics(cubic, c)) {
-          const by = away + lengthAfter(cubic, ta);
-          if (by <= reach && (!best || by < best.by)) best = { by, point, other };
-        }
-      }
-    }
-    if (best) return best.by > TOUCHES && hasMore(nodes, best.by) ? best : null;
-    away += cubicLength(cubic, 0.01);
-  }
-  return null;
-}
-
-/** The last part of a cubic: as much as is within reach, and a little more. */
-function tailOf(c: Cubic, reach: number): Cubic {
-  const whole = polygonLength(c);
-  if (whole <= 2 * reach) return c;
-  let t = 1;
-  while (t > 0.01 && lengthAfter(c, t) < reach) t -= Math.max(0.01, (0.25 * reach) / whole);
-  return splitAt(c, Math.max(0, t))[1];
-}
-
-function lengthAfter(c: Cubic, t: number): number {
-  if (t >= 1) return 0;
-  let [sum, last] = [0, evaluate(c, t)];
-  for (let i = 1; i <= 16; i++) {
-    const p = evaluate(c, t + ((1 - t) * i) / 16);
-    sum += distance(p, last);
-    last = p;
-  }
-  return sum;
+/** What sticks out beyond the last crossing with another line before an end. */
+function overhangOf(nodes: readonly Node[], others: readonly Line[], reach: number): Crossed | null {
+  const curves = others.flatMap((l) => l.runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: l.id, cubic }))));
+  const crossed = crossingBefore(nodes, curves, reach);
+  return crossed && crossed.by > TOUCHES && hasMore(nodes, crossed.by) ? crossed : null;
 }
 
 /** A line that would be nothing without its overhang only touches the other. */

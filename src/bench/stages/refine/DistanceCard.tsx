@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import { together, type LineDistance } from '@/core/check/lineDistance';
+import { together, type DistanceFigures } from '@/core/check/lineDistance';
 import { setReference } from '@/core/change/referenceEdits';
 import { sheetOf } from '@/core/drawing/find';
 import { Choice } from '@/ui/Chip';
@@ -104,7 +104,7 @@ export function DistanceCard() {
   );
 }
 
-const Row = ({ name, d }: { name: string; d: Pick<LineDistance, 'mean' | 'p95' | 'max' | 'inked'> }) => (
+const Row = ({ name, d }: { name: string; d: DistanceFigures }) => (
   <tr>
     <th>{name}</th>
     {d.inked === 0 ? (
