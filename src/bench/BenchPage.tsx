@@ -3,6 +3,7 @@
 import { Button, Result, Spin } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
+import { createStore } from 'zustand/vanilla';
 import { BenchProvider } from './benchContext';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { Cards } from './panels/Cards';
@@ -66,7 +67,9 @@ export default function BenchPage({ id }: { id: string }) {
 function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void }) {
   const canvas = useRef<BenchCanvas | null>(null);
   const keepCanvas = useCallback((made: BenchCanvas | null) => void (canvas.current = made), []);
-  const [hints, setHints] = useState<Hint[]>([]);
+  const [hints] = useState(() => createStore<Hint[]>()(() => []));
+  const showHints = useCallback((list: Hint[]) => hints.setState(list, true), [hints]);
+  const apply = useCallback(() => void canvas.current?.tool.key('Enter', { shift: false, alt: false }), []);
   const [keysShown, setKeysShown] = useState(false);
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(bench, canvas, showKeys);
@@ -78,10 +81,10 @@ function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void })
         <SheetsPanel />
         <Shelf />
       </aside>
-      <PageView canvas={canvas} onCanvas={keepCanvas} onHints={setHints} />
+      <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} />
       <Cards />
       <MessageBar takeOver={takeOver} />
-      <Tray hints={hints} onApply={() => canvas.current?.tool.key('Enter', { shift: false, alt: false })} />
+      <Tray hints={hints} onApply={apply} />
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
     </div>
   );

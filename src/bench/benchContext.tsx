@@ -1,6 +1,6 @@
 'use client';
 
-import { createContext, useContext } from 'react';
+import { createContext, startTransition, useContext, useEffect, useEffectEvent, useState } from 'react';
 import { useStore } from 'zustand';
 import { preferences, type Preferences } from './state/preferences';
 import type { Bench, BenchState } from './state/store';
@@ -17,6 +17,24 @@ export function useBench(): Bench {
 
 /** A part of the bench's state; the panel is drawn anew when that part changes. */
 export const useBenchState = <T,>(part: (s: BenchState) => T): T => useStore(useBench(), part);
+
+/**
+ * The same for panels that tell of the whole drawing: they are drawn anew when there is time, a little at a time, so that
+ * what they tell never holds up a hand.
+ */
+export function useBenchStateLater<T>(part: (s: BenchState) => T): T {
+  const bench = useBench();
+  const [shown, show] = useState(() => part(bench.getState()));
+  const look = useEffectEvent(() => {
+    const now = part(bench.getState());
+    if (now !== shown) startTransition(() => show(() => now));
+  });
+  useEffect(() => {
+    look();
+    return bench.subscribe(() => look());
+  }, [bench]);
+  return shown;
+}
 
 /** One of the things that a person has set for their own hand. */
 export const usePreference = <K extends keyof Preferences>(key: K): Preferences[K] =>

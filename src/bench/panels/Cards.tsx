@@ -1,7 +1,8 @@
 'use client';
 
+import { useDeferredValue } from 'react';
 import { findLine, sheetOf } from '@/core/drawing/find';
-import { useBenchState, usePreference } from '../benchContext';
+import { useBenchState, useBenchStateLater, usePreference } from '../benchContext';
 import { DeliverCard } from '../stages/deliver/DeliverCard';
 import { ArrangeCard } from '../stages/lines/ArrangeCard';
 import { LinesList } from '../stages/lines/LinesList';
@@ -32,10 +33,11 @@ function Checks() {
 
 /** The right side: what is chosen, what it measures, what can be set. */
 export function Cards() {
-  const stage = useBenchState((s) => s.stage);
-  const tool = useBenchState((s) => s.tool);
-  const count = useBenchState((s) => s.lines.size);
-  const place = useBenchState((s) => {
+  // Cards that come and go do so when there is time: a hand that lets go of a line can take hold of the next at once.
+  const stage = useDeferredValue(useBenchState((s) => s.stage));
+  const tool = useDeferredValue(useBenchState((s) => s.tool));
+  const count = useDeferredValue(useBenchState((s) => s.lines.size));
+  const place = useBenchStateLater((s) => {
     if (s.lines.size === 0) return sheetOf(s.drawing, s.sheet)?.name;
     const names = new Set([...s.lines].flatMap((id) => findLine(s.drawing, id)?.sheet.name ?? []));
     return names.size === 1 ? [...names][0] : `on ${names.size} sheets`;

@@ -4,7 +4,7 @@ import { HolderOutlined } from '@ant-design/icons';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ColorPicker } from 'antd';
-import { useState, type CSSProperties } from 'react';
+import { memo, useState, type CSSProperties } from 'react';
 import type { Sheet } from '@/core';
 import { removeSheet, setSheet, tagColours } from '@/core/change/sheetEdits';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
@@ -15,7 +15,7 @@ import { workOn } from '../actions';
 import { useBench, useBenchState } from '../benchContext';
 
 /** One sheet as a paper card: its tag colour, name, what is on it, whether it can be seen and drawn on. */
-export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean }) {
+export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean }) {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const [renaming, setRenaming] = useState(false);
@@ -113,4 +113,4 @@ export function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean
       </div>
     </li>
   );
-}
+});

@@ -13,13 +13,20 @@ import {
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
-import { Fragment, useState } from 'react';
+import { Fragment, useMemo, useState } from 'react';
+import type { Drawing } from '@/core';
 import { moveSheetInto } from '@/core/change/folderEdits';
 import { addSheet, freeSheetName } from '@/core/change/sheetEdits';
 import { useBench, useBenchState } from '../benchContext';
 import { FolderCard, folderPlace } from './FolderCard';
 import { PlanDialog } from './PlanDialog';
 import { SheetCard } from './SheetCard';
+
+const idsFromTop = (d: Drawing): string =>
+  d.sheets
+    .map((s) => s.id)
+    .reverse()
+    .join(' ');
 
 /** The stack of sheets, the top one nearest the viewer. Dragged by its cards, or moved by keys from a card's grip. */
 export function SheetsPanel() {
@@ -34,6 +41,9 @@ export function SheetsPanel() {
   const folders = useBenchState((s) => s.drawing.folders);
   const [planning, setPlanning] = useState(false);
   const fromTop = sheets.toReversed();
+  const order = useBenchState((s) => idsFromTop(s.drawing));
+  // The same list for as long as the order is the same, or every card would be drawn anew with any of them.
+  const ids = useMemo(() => order.split(' ').filter(Boolean), [order]);
 
   const add = (): void => {
     const { drawing, sheet } = bench.getState();
@@ -80,7 +90,7 @@ export function SheetsPanel() {
         />
       </h2>
       <DndContext id="sheets" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
-        <SortableContext items={fromTop.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ol>
             {fromTop.map((sheet, i) => {
               const folder = folders.find((f) => f.id === sheet.folder);

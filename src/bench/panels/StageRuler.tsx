@@ -1,11 +1,12 @@
 'use client';
 
-import type { Drawing } from '@/core';
+import { useMemo } from 'react';
+import type { Drawing, Sheet } from '@/core';
 import { nodeCount } from '@/core/drawing/find';
 import { formatCount, formatLength } from '@/ui/format';
 import { goToStage } from '../actions';
-import { useBench, useBenchState } from '../benchContext';
-import type { BenchState, StageId } from '../state/store';
+import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
+import type { StageId } from '../state/store';
 import { shownStages } from '../useSession';
 
 const names: Record<StageId, string> = {
@@ -16,24 +17,39 @@ const names: Record<StageId, string> = {
   deliver: 'Deliver',
 };
 
+type Tally = { readonly nodes: number; readonly widths: ReadonlySet<string> };
+const tallies = new WeakMap<Sheet['lines'], Tally>();
+
+/** What a sheet's lines come to; counted once for as long as they are the same. */
+function tallyOf({ lines }: Sheet): Tally {
+  let tally = tallies.get(lines);
+  if (!tally) {
+    const nodes = lines.reduce((n, l) => n + nodeCount(l), 0);
+    tally = { nodes, widths: new Set(lines.map((l) => l.style.width.toFixed(2))) };
+    tallies.set(lines, tally);
+  }
+  return tally;
+}
+
 /** One word about each stage's progress. */
-function progressOf(s: BenchState): Record<StageId, string> {
-  const { drawing } = s;
-  const lines = drawing.sheets.flatMap((x) => x.lines);
-  const nodes = lines.reduce((n, l) => n + nodeCount(l), 0);
-  const widths = new Set(lines.map((l) => l.style.width.toFixed(2)));
+function progressOf(drawing: Drawing): Record<StageId, string> {
+  const own = drawing.sheets.map(tallyOf);
+  const nodes = own.reduce((n, t) => n + t.nodes, 0);
+  const widths = new Set(own.flatMap((t) => [...t.widths]));
+  const lines = drawing.sheets.reduce((n, x) => n + x.lines.length, 0);
+  const first = drawing.sheets.find((x) => x.lines.length > 0)?.lines[0];
   const count = drawing.references.length;
   return {
     prepare: count === 0 ? 'no picture' : count === 1 ? 'reference ready' : `${count} references`,
-    trace: traceProgress(drawing, lines.length),
+    trace: traceProgress(drawing, lines),
     refine: nodes === 0 ? '–' : formatCount(nodes, 'node'),
     ink:
-      widths.size === 0
+      widths.size === 0 || !first
         ? '–'
         : widths.size === 1
-          ? formatLength(lines[0].style.width, 'pt', 1)
+          ? formatLength(first.style.width, 'pt', 1)
           : `${widths.size} widths`,
-    deliver: lines.length === 0 ? '–' : 'SVG, PNG',
+    deliver: lines === 0 ? '–' : 'SVG, PNG',
   };
 }
 
@@ -47,8 +63,8 @@ function traceProgress({ sheets, folders }: Drawing, lines: number): string {
 export function StageRuler() {
   const bench = useBench();
   const stage = useBenchState((s) => s.stage);
-  const progress = useBenchState((s) => JSON.stringify(progressOf(s)));
-  const words = JSON.parse(progress) as Record<StageId, string>;
+  const drawing = useBenchStateLater((s) => s.drawing);
+  const words = useMemo(() => progressOf(drawing), [drawing]);
   return (
     <nav className="stages" aria-label="Stages">
       {shownStages.map((id) => (

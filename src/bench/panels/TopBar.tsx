@@ -7,13 +7,13 @@ import { useState } from 'react';
 import { NameField } from '@/ui/NameField';
 import { quillMark } from '@/ui/toolIcons';
 import { formatCount, formatNumber } from '@/ui/format';
-import { useBench, useBenchState } from '../benchContext';
+import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import { askJson } from '../state/api';
-import type { SaveState } from '../state/saver';
+import type { SaveState as Saving } from '../state/saver';
 import { CompareMenu } from './CompareMenu';
 import { StageRuler } from './StageRuler';
 
-const saveWords = (save: SaveState, reading: boolean): string =>
+const saveWords = (save: Saving, reading: boolean): string =>
   reading
     ? 'reading only'
     : save.kind === 'saved'
@@ -23,11 +23,6 @@ const saveWords = (save: SaveState, reading: boolean): string =>
         : `${formatCount(save.waiting, 'change')} waiting here`;
 
 export function TopBar({ showKeys }: { showKeys: () => void }) {
-  const bench = useBench();
-  const save = useBenchState((s) => s.save);
-  const reading = useBenchState((s) => s.reading);
-  const undoable = useBenchState((s) => s.undoable.at(-1)?.label);
-  const redoable = useBenchState((s) => s.redoable.at(-1)?.label);
   return (
     <header className="top-bar">
       <div className="mark">
@@ -36,29 +31,12 @@ export function TopBar({ showKeys }: { showKeys: () => void }) {
         </Link>
         <div>
           <Title />
-          <small className={`save ${save.kind}`} role="status" aria-live="polite" data-save={save.kind}>
-            {saveWords(save, reading)}
-          </small>
+          <SaveState />
         </div>
       </div>
       <StageRuler />
       <div className="top-actions">
-        <Button
-          shape="round"
-          icon={<UndoOutlined />}
-          disabled={!undoable || reading}
-          onClick={() => bench.undo()}
-          aria-label="Undo"
-          title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
-        />
-        <Button
-          shape="round"
-          icon={<RedoOutlined />}
-          disabled={!redoable || reading}
-          onClick={() => bench.redo()}
-          aria-label="Redo"
-          title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
-        />
+        <UndoButtons />
         <CompareMenu />
         <Button
           shape="round"
@@ -69,6 +47,43 @@ export function TopBar({ showKeys }: { showKeys: () => void }) {
         />
       </div>
     </header>
+  );
+}
+
+function SaveState() {
+  const save = useBenchState((s) => s.save);
+  const reading = useBenchState((s) => s.reading);
+  return (
+    <small className={`save ${save.kind}`} role="status" aria-live="polite" data-save={save.kind}>
+      {saveWords(save, reading)}
+    </small>
+  );
+}
+
+function UndoButtons() {
+  const bench = useBench();
+  const reading = useBenchState((s) => s.reading);
+  const undoable = useBenchStateLater((s) => s.undoable.at(-1)?.label);
+  const redoable = useBenchStateLater((s) => s.redoable.at(-1)?.label);
+  return (
+    <>
+      <Button
+        shape="round"
+        icon={<UndoOutlined />}
+        disabled={!undoable || reading}
+        onClick={() => bench.undo()}
+        aria-label="Undo"
+        title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
+      />
+      <Button
+        shape="round"
+        icon={<RedoOutlined />}
+        disabled={!redoable || reading}
+        onClick={() => bench.redo()}
+        aria-label="Redo"
+        title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
+      />
+    </>
   );
 }
 

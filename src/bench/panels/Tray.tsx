@@ -1,6 +1,8 @@
 'use client';
 
 import { Button } from 'antd';
+import { useStore } from 'zustand';
+import type { StoreApi } from 'zustand/vanilla';
 import { toolIcons } from '@/ui/toolIcons';
 import { takeTool } from '../actions';
 import { useBench, useBenchState, usePreference } from '../benchContext';
@@ -19,7 +21,7 @@ const rowOf = (tool: string): KeyRow | undefined =>
   keyTable.flatMap((g) => g.rows).find((r) => r.command?.do === 'tool' && r.command.tool === tool);
 
 /** The tray: the stage's tools as tiles, the options beside them, and what the hand can do now. */
-export function Tray({ hints, onApply }: { hints: Hint[]; onApply: () => void }) {
+export function Tray({ hints, onApply }: { hints: StoreApi<Hint[]>; onApply: () => void }) {
   const bench = useBench();
   const stage = useBenchState((s) => s.stage);
   const tool = useBenchState((s) => s.tool);
@@ -73,14 +75,22 @@ export function Tray({ hints, onApply }: { hints: Hint[]; onApply: () => void })
           ) : null}
         </div>
       </div>
-      <div className="hints" aria-live="off">
-        {hints.map((h) => (
-          <span key={h.keys + h.what}>
-            <em>{h.keys}</em>
-            {h.what}
-          </span>
-        ))}
-      </div>
+      <Hints store={hints} />
     </footer>
+  );
+}
+
+/** They change with every gesture, and nothing else with them. */
+function Hints({ store }: { store: StoreApi<Hint[]> }) {
+  const hints = useStore(store);
+  return (
+    <div className="hints" aria-live="off">
+      {hints.map((h) => (
+        <span key={h.keys + h.what}>
+          <em>{h.keys}</em>
+          {h.what}
+        </span>
+      ))}
+    </div>
   );
 }

@@ -21,11 +21,14 @@ export function endsDrawnTo(
   const pulled = (list: readonly Point[], to: Point | null): Point[] => {
     if (!to || list.length === 0) return [...list];
     const by = subtract(to, list[0]);
-    let way = 0;
-    return list.map((p, i) => {
-      if (i > 0) way += distance(p, list[i - 1]);
-      return add(p, scale(by, Math.max(0, 1 - way / (GIVE * reach))));
-    });
+    const near: Point[] = [];
+    // A stroke can be long, and what lies further on stays as it is.
+    for (let i = 0, way = 0; i < list.length; i++) {
+      if (i > 0) way += distance(list[i], list[i - 1]);
+      if (way >= GIVE * reach) break;
+      near.push(add(list[i], scale(by, 1 - way / (GIVE * reach))));
+    }
+    return [...near, ...list.slice(near.length)];
   };
   const first = pulled(points, start);
   return end ? pulled(first.reverse(), end).reverse() : first;

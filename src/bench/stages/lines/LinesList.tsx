@@ -7,7 +7,7 @@ import type { Line } from '@/core';
 import { moveToPlace } from '@/core/change/arrangeEdits';
 import { nodeCount, sheetOf } from '@/core/drawing/find';
 import { formatCount } from '@/ui/format';
-import { useBench, useBenchState } from '../../benchContext';
+import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { chooseWithGroup } from '../../lineActions';
 
 type Row = DataNode & { lines: string[] };
@@ -15,8 +15,8 @@ type Row = DataNode & { lines: string[] };
 /** The lines of the sheet in hand in their order, the uppermost first; dragged to another place, chosen by a click. */
 export function LinesList() {
   const bench = useBench();
-  const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
-  const chosen = useBenchState((s) => s.lines);
+  const sheet = useBenchStateLater((s) => sheetOf(s.drawing, s.sheet));
+  const chosen = useBenchStateLater((s) => s.lines);
   const reading = useBenchState((s) => s.reading);
   const rows = useMemo(() => (sheet ? rowsOf(sheet.lines) : []), [sheet]);
   const selected = useMemo(

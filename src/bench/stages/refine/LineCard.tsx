@@ -9,10 +9,26 @@ import { StyleOptions } from '../ink/StyleOptions';
 
 /** What is chosen: how much of it there is, and its stroke. */
 export function LineCard() {
-  const drawing = useBenchState((s) => s.preview ?? s.drawing);
-  const chosen = useBenchState((s) => s.lines);
+  const isAny = useBenchState((s) => [...s.lines].some((id) => findLine(s.drawing, id)));
   // In the Ink stage the tray has the stroke at hand.
   const stage = useBenchState((s) => s.stage);
+  if (!isAny) return null;
+  return (
+    <div className="card" aria-label="What is chosen" role="group">
+      <LineFigures />
+      {stage !== 'ink' && (
+        <div className="fields">
+          <StyleOptions />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** They follow a moving hand, and are drawn by themselves: the fields below them do not change with it. */
+function LineFigures() {
+  const drawing = useBenchState((s) => s.preview ?? s.drawing);
+  const chosen = useBenchState((s) => s.lines);
   const figures = useMemo(() => {
     const lines = [...chosen].flatMap((id) => findLine(drawing, id)?.line ?? []);
     // Beyond this the sum would be felt while dragging, and says little.
@@ -20,10 +36,9 @@ export function LineCard() {
     const closed = lines.filter((l) => l.runs.every((r) => r.closed)).length;
     return { count: lines.length, nodes: lines.reduce((n, l) => n + nodeCount(l), 0), length, closed };
   }, [drawing, chosen]);
-  if (figures.count === 0) return null;
   const { unit } = drawing.page;
   return (
-    <div className="card" aria-label="What is chosen" role="group">
+    <>
       {figures.count > 1 && <Row what="Lines" figure={formatNumber(figures.count)} />}
       <Row what="Nodes" figure={formatNumber(figures.nodes)} />
       {figures.length !== null && <Row what="Length" figure={formatLength(figures.length, unit)} />}
@@ -31,12 +46,7 @@ export function LineCard() {
         what="Closed"
         figure={figures.count === 1 ? (figures.closed ? 'yes' : 'no') : `${figures.closed} of ${figures.count}`}
       />
-      {stage !== 'ink' && (
-        <div className="fields">
-          <StyleOptions />
-        </div>
-      )}
-    </div>
+    </>
   );
 }
 

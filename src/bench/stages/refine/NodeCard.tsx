@@ -1,7 +1,7 @@
 'use client';
 
 import type { NodeKind } from '@/core';
-import { changeKind, moveNodes, nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
+import { changeKind, moveNodes, nodeAt, nodeOfKey, type NodeRef } from '@/core/change/nodeEdits';
 import { canRound, roundCorners } from '@/core/change/roundEdits';
 import { findLine } from '@/core/drawing/find';
 import { nodeKinds } from '@/core/drawing/schema';
@@ -12,7 +12,7 @@ import { useBench, useBenchState } from '../../benchContext';
 /** The chosen nodes: where, and of which kind. */
 export function NodeCard() {
   const bench = useBench();
-  const drawing = useBenchState((s) => s.preview ?? s.drawing);
+  const drawing = useBenchState((s) => s.drawing);
   const chosen = useBenchState((s) => s.nodes);
   const reading = useBenchState((s) => s.reading);
   const refs = [...chosen].map(nodeOfKey);
@@ -23,53 +23,19 @@ export function NodeCard() {
     const run = findLine(drawing, r.line)?.line.runs[r.run];
     return run && r.node < run.nodes.length && canRound(run, r.node);
   });
-  const radii = new Set(corners.map((r) => nodeAt(drawing, r)?.radius ?? 0));
-  const only = nodes.length === 1 ? nodes[0] : null;
-  const moveTo = (axis: 'x' | 'y', px: number): void => {
-    if (!only) return;
-    const by = { x: 0, y: 0, [axis]: px - only.point[axis] };
-    bench.commit(moveNodes(bench.getState().drawing, refs, by));
-  };
   const setKind = (kind: NodeKind): void => void bench.commit(changeKind(bench.getState().drawing, refs, kind));
   return (
     <div className="card" role="group" aria-label="Nodes">
       <div className="row">
-        <b>{only ? 'Node' : `${nodes.length} nodes`}</b>
+        <b>{nodes.length === 1 ? 'Node' : `${nodes.length} nodes`}</b>
       </div>
-      {only && (
+      {refs.length === 1 && (
         <div className="fields">
-          <span className="option-label">x</span>
-          <LengthField
-            label="x of the node"
-            value={only.point.x}
-            unit={drawing.page.unit}
-            disabled={reading}
-            onCommit={(v) => moveTo('x', v)}
-          />
-          <span className="option-label">y</span>
-          <LengthField
-            label="y of the node"
-            value={only.point.y}
-            unit={drawing.page.unit}
-            disabled={reading}
-            onCommit={(v) => moveTo('y', v)}
-          />
+          <Coordinate node={refs[0]} axis="x" />
+          <Coordinate node={refs[0]} axis="y" />
         </div>
       )}
-      {corners.length > 0 && (
-        <div className="fields">
-          <span className="option-label">Rounding</span>
-          <LengthField
-            label="Radius of the corners"
-            value={radii.size === 1 ? [...radii][0] : null}
-            unit={drawing.page.unit}
-            min={0}
-            max={100_000}
-            disabled={reading}
-            onCommit={(r) => bench.commit(roundCorners(bench.getState().drawing, corners, r))}
-          />
-        </div>
-      )}
+      {corners.length > 0 && <Rounding corners={corners} />}
       <div className="kinds" role="group" aria-label="Kind of node">
         {nodeKinds.map((kind) => (
           <button
@@ -85,6 +51,50 @@ export function NodeCard() {
           </button>
         ))}
       </div>
+    </div>
+  );
+}
+
+/** Where a node lies; follows a moving hand. */
+function Coordinate({ node, axis }: { node: NodeRef; axis: 'x' | 'y' }) {
+  const bench = useBench();
+  const value = useBenchState((s) => nodeAt(s.preview ?? s.drawing, node)?.point[axis] ?? null);
+  const unit = useBenchState((s) => s.drawing.page.unit);
+  const reading = useBenchState((s) => s.reading);
+  const moveTo = (px: number): void => {
+    const { drawing } = bench.getState();
+    const at = nodeAt(drawing, node)?.point;
+    if (at) bench.commit(moveNodes(drawing, [node], { x: 0, y: 0, [axis]: px - at[axis] }));
+  };
+  return (
+    <>
+      <span className="option-label">{axis}</span>
+      <LengthField label={`${axis} of the node`} value={value} unit={unit} disabled={reading} onCommit={moveTo} />
+    </>
+  );
+}
+
+/** The radius that corners are rounded by; follows a moving hand. */
+function Rounding({ corners }: { corners: readonly NodeRef[] }) {
+  const bench = useBench();
+  const radius = useBenchState((s) => {
+    const radii = new Set(corners.map((r) => nodeAt(s.preview ?? s.drawing, r)?.radius ?? 0));
+    return radii.size === 1 ? [...radii][0] : null;
+  });
+  const unit = useBenchState((s) => s.drawing.page.unit);
+  const reading = useBenchState((s) => s.reading);
+  return (
+    <div className="fields">
+      <span className="option-label">Rounding</span>
+      <LengthField
+        label="Radius of the corners"
+        value={radius}
+        unit={unit}
+        min={0}
+        max={100_000}
+        disabled={reading}
+        onCommit={(r) => bench.commit(roundCorners(bench.getState().drawing, corners, r))}
+      />
     </div>
   );
 }

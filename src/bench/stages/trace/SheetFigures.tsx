@@ -3,17 +3,17 @@
 import { Button } from 'antd';
 import { nodeCount, sheetOf } from '@/core/drawing/find';
 import { formatNumber } from '@/ui/format';
-import { useBench, useBenchState, usePreference } from '../../benchContext';
+import { useBench, useBenchState, useBenchStateLater, usePreference } from '../../benchContext';
 import { startWalk } from '../../panels/WalkCard';
 import { Row } from '../refine/LineCard';
 
 /** What is on the sheet being worked on, while nothing is chosen. */
 export function SheetFigures() {
-  const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
+  const sheet = useBenchStateLater((s) => sheetOf(s.drawing, s.sheet));
   const bench = useBench();
   const walk = usePreference('walk');
   const reading = useBenchState((s) => s.reading);
-  const total = useBenchState((s) => s.drawing.sheets.reduce((n, x) => n + x.lines.length, 0));
+  const total = useBenchStateLater((s) => s.drawing.sheets.reduce((n, x) => n + x.lines.length, 0));
   if (!sheet) return <p className="empty">No sheet is chosen.</p>;
   return (
     <div className="card" role="group" aria-label="Sheet">
