@@ -1,68 +1,53 @@
 import { expose, transfer } from 'comlink';
-import {
-  applyChange,
-  coverage,
-  type Box,
-  type Change,
-  type Drawing,
-  type GrayImage,
-  type Line,
-  type Run,
-} from '@/core';
+import { applyChange, type Box, type Change, type Drawing, type GrayImage, type Line, type Run } from '@/core';
 import { settledRuns, type SettleFigures } from '@/core/change/settleEdits';
-import { coverageWithin, patchesOf } from '@/core/check/coverage';
-import { findNotes } from '@/core/check/findNotes';
-import {
-  measureLine,
-  placementOf,
-  referenceBeneath,
-  runsInPicture,
-  type LineDistance,
-} from '@/core/check/lineDistance';
+import { CoveredInk, type CoverFigures } from '@/core/check/coveredInk';
+import { findingNotes } from '@/core/check/findNotes';
+import { referenceBeneath, type LineDistance } from '@/core/check/lineDistance';
+import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
 import type { Note } from '@/core/check/note';
 import { findLine } from '@/core/drawing/find';
 import { thinnedRun, type ThinOptions } from '@/core/drawing/thin';
-import { boxOfPoints } from '@/core/geometry/box';
 
-/** What has been looked at, and what was found. Kept here so that only what changed is sent and made anew. */
+/** What has been looked at. Kept here so that only what changed is sent and made anew. */
 let drawing: Drawing | null = null;
-const pictures = new Map<string, { key: string; image: GrayImage }>();
-const measured = new WeakMap<Line['runs'], { key: string; distance: LineDistance }>();
+const pictures = new Map<string, GrayImage>();
+let lines = new MeasuredLines(pictures);
+let ink = new CoveredInk(pictures);
 
 /** What the bench was told last, by the places measured. */
 let told = new Map<string, Float32Array>();
+let finding: { drawing: Drawing; steps: Generator<void, Note[]> } | null = null;
 
 /** A line in another shape. */
 export type Reshaped = { id: string; runs: readonly Run[] };
 
-/** What a reference's uncovered ink looks like, and where. */
-export type CoverageFound = {
-  reference: string;
-  covered: number;
-  parts: { sheet: string; covered: number | null }[];
-  patches: Box[];
-  wash: ImageBitmap | null;
-};
+/** A part of the work: what of it is news; with all sums when it is done. */
+export type Measured = { fresh: LineDistance[]; gone: string[]; sums: DistanceSums | null; done: boolean };
+
+/** What the lines under a hand come to. */
+export type Moved = { lines: LineDistance[]; sums: DistanceSums | null; covers: CoverFigures[] | null };
+
+/** Where a reference's ink has no line, and a wash over it. */
+export type Uncovered = { reference: string; patches: readonly Box[]; wash: ImageBitmap | null };
 
 const WASH = [188, 72, 44, 150] as const;
-const MOST_PATCHES = 200;
 
-function distanceOf(d: Drawing, line: Line, reach: number): LineDistance | null {
-  const r = referenceBeneath(d, line);
-  const picture = r && pictures.get(r.id);
-  if (!r || !picture) return null;
-  const key = JSON.stringify([picture.key, r.at, r.width, r.height, r.turn, r.flipX, r.flipY, r.target, reach]);
-  const known = measured.get(line.runs);
-  if (known?.key === key) return { ...known.distance, id: line.id };
-  const distance = measureLine(line, r, picture.image, reach);
-  measured.set(line.runs, { key, distance });
-  return distance;
+/** Works on for so long, ms: what takes longer is asked for again, and what matters more comes between. */
+function workOn<T>(steps: Generator<void, T>, ms: number): IteratorResult<void, T> {
+  const until = performance.now() + ms;
+  for (;;) {
+    const step = steps.next();
+    if (step.done || performance.now() > until) return step;
+  }
 }
 
 const checks = {
   load(next: Drawing): void {
     drawing = next;
     told = new Map();
+    lines = new MeasuredLines(pictures);
+    ink = new CoveredInk(pictures);
   },
 
   change(change: Change): void {
@@ -70,56 +55,65 @@ const checks = {
   },
 
   /** A reference's corrected picture in grey; null lets go of it. */
-  picture(id: string, key: string, image: GrayImage | null): void {
-    if (image) pictures.set(id, { key, image });
+  picture(id: string, image: GrayImage | null): void {
+    if (image) pictures.set(id, image);
     else pictures.delete(id);
   },
 
-  /** The lines of all visible sheets that can be measured, and of those the ones that are news. */
-  distances(reach: number): { ids: string[]; fresh: LineDistance[] } {
-    const d = drawing;
-    if (!d) return { ids: [], fresh: [] };
-    const all = d.sheets.filter((s) => s.visible).flatMap((s) => s.lines.flatMap((l) => distanceOf(d, l, reach) ?? []));
-    const fresh = all.filter((x) => told.get(x.id) !== x.places);
-    told = new Map(all.map((x) => [x.id, x.places]));
-    return { ids: all.map((x) => x.id), fresh };
+  /** Measures the lines that are seen for some ms; as a whole also those that were measured in part. */
+  distances(reach: number, ms: number, whole = false): Measured {
+    if (!drawing) return { fresh: [], gone: [], sums: null, done: true };
+    const steps = whole ? lines.completing(drawing, reach) : lines.measuring(drawing, reach);
+    const done = workOn(steps, ms).done === true;
+    const all = lines.all(drawing, reach);
+    const fresh = [...all.values()].filter((x) => told.get(x.id) !== x.places);
+    const gone = done ? [...told.keys()].filter((id) => !all.has(id)) : [];
+    for (const x of fresh) told.set(x.id, x.places);
+    for (const id of gone) told.delete(id);
+    return { fresh, gone, sums: done ? lines.sums(drawing, reach) : null, done };
+  },
+
+  sums: (reach: number): DistanceSums | null => drawing && lines.sums(drawing, reach),
+
+  /** Counts for some ms which ink has a line; null when that is not all done. */
+  covers(reach: number, ms: number): CoverFigures[] | null {
+    if (!drawing) return [];
+    return workOn(ink.counting(drawing, reach), ms).done ? ink.figures(drawing, reach) : null;
   },
 
   /** Lines as they are under the hand. */
-  live(lines: Line[], reach: number): LineDistance[] {
-    const d = drawing;
-    return d ? lines.flatMap((l) => distanceOf(d, l, reach) ?? []) : [];
-  },
-
-  /** How much ink of one reference has a line, where it has none, and a wash over that. */
-  coverage(id: string, reach: number): CoverageFound | null {
-    const r = drawing?.references.find((x) => x.id === id);
-    const picture = pictures.get(id);
-    if (!drawing || !r || !picture) return null;
-    const { image } = picture;
-    const { inPicture, onPage, px } = placementOf(r, image);
-    const lines = drawing.sheets.filter((s) => s.visible).flatMap((s) => s.lines);
-    const runs = lines.flatMap((l) => runsInPicture(l, inPicture));
-    const { covered, untraced } = coverage(runs, image, { reach: reach / px });
-    const least = Math.max(12, (image.width * image.height) / 60_000);
-    const corners = (b: Box) => [b.minX, b.maxX].flatMap((x) => [b.minY, b.maxY].map((y) => ({ x, y })));
-    const found: CoverageFound = {
-      reference: id,
-      covered,
-      parts: drawing.sheets.flatMap((s) =>
-        s.part
-          ? [{ sheet: s.id, covered: coverageWithin(image, untraced, boxOfPoints(corners(s.part).map(inPicture))) }]
-          : [],
-      ),
-      patches: patchesOf(untraced, least)
-        .slice(0, MOST_PATCHES)
-        .map(({ box }) => boxOfPoints(corners(box).map(onPage))),
-      wash: washOf(untraced),
+  moved(changed: Line[], reach: number, wants: { distance: boolean; coverage: boolean }): Moved {
+    if (!drawing) return { lines: [], sums: null, covers: null };
+    const measured = wants.distance ? lines.moved(drawing, changed, reach) : [];
+    return {
+      lines: measured,
+      sums: wants.distance ? lines.sums(drawing, reach, measured) : null,
+      covers: wants.coverage ? ink.moved(drawing, changed, reach) : null,
     };
-    return found.wash ? transfer(found, [found.wash]) : found;
   },
 
-  notes: (): Note[] => (drawing ? findNotes(drawing) : []),
+  uncovered(reach: number): Uncovered[] {
+    const d = drawing;
+    if (!d) return [];
+    const found = d.references.flatMap((r): Uncovered[] => {
+      const open = ink.untraced(d, r.id, reach);
+      return open ? [{ reference: r.id, patches: open.patches, wash: washOf(open.image) }] : [];
+    });
+    return transfer(
+      found,
+      found.flatMap((f) => f.wash ?? []),
+    );
+  },
+
+  /** Looks for notes for some ms; null when that is not all done. */
+  notes(ms: number): Note[] | null {
+    if (!drawing) return [];
+    if (finding?.drawing !== drawing) finding = { drawing, steps: findingNotes(drawing) };
+    const step = workOn(finding.steps, ms);
+    if (!step.done) return null;
+    finding = null;
+    return step.value;
+  },
 
   /** Lines by their ids, settled onto the ink beneath them; only those that move. */
   settle(ids: string[], nodes: string[], figures: SettleFigures): Reshaped[] {
@@ -131,7 +125,7 @@ const checks = {
       const picture = r && pictures.get(r.id);
       if (!line || !r || !picture) return [];
       const own = nodes.filter((k) => k.startsWith(`${id}:`)).map((k) => k.slice(id.length + 1));
-      const runs = settledRuns(line, r, picture.image, figures, nodes.length > 0 ? new Set(own) : undefined);
+      const runs = settledRuns(line, r, picture, figures, nodes.length > 0 ? new Set(own) : undefined);
       return runs === line.runs ? [] : [{ id, runs }];
     });
   },
@@ -149,7 +143,7 @@ const checks = {
   },
 };
 
-/** Untraced ink as a bitmap to be laid over the page; twice as fat, so that thin strokes are seen. */
+/** Untraced ink as a bitmap to be laid over the page. */
 function washOf({ width, height, data }: GrayImage): ImageBitmap | null {
   if (typeof OffscreenCanvas === 'undefined') return null;
   const canvas = new OffscreenCanvas(width, height);

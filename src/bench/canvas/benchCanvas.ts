@@ -20,6 +20,7 @@ import { cssPointer } from './pointers';
 import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
+import { changesGround, changesMarks } from './whatChanged';
 
 const STILL_MS = 160;
 
@@ -43,6 +44,7 @@ export class BenchCanvas {
   private readonly stop: (() => void)[] = [];
   private readonly lingering = new LingeringLines();
   private live: Line[] = [];
+  private moved: ReadonlySet<string> = new Set();
   private announced: Change | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
@@ -64,7 +66,10 @@ export class BenchCanvas {
       picture: (r: Reference) => this.pictures.bitmapFor(r, 4096, false),
     };
     this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
-    this.checks = new CheckOverlay(bench, () => this.over.batchDraw());
+    this.checks = new CheckOverlay(bench, {
+      still: () => this.ground.batchDraw(),
+      moving: () => this.over.batchDraw(),
+    });
     this.stop.push(() => this.checks.dispose());
     Konva.autoDrawEnabled = false;
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
@@ -214,45 +219,20 @@ export class BenchCanvas {
       const { lines, ids } = differingLines(s.drawing, shownDrawing(s));
       this.live = lines;
       this.tiles.hide(ids);
+      this.lift(ids);
     }
-    const [shown, wasShown] = [shownDrawing(s), shownDrawing(before)];
-    const references = shown.references !== wasShown.references || shown.dim !== wasShown.dim;
-    const page = s.drawing.page !== before.drawing.page;
-    if (
-      s.view !== before.view ||
-      s.window !== before.window ||
-      s.peek !== before.peek ||
-      s.uncorrected !== before.uncorrected ||
-      s.lifted !== before.lifted ||
-      s.compare !== before.compare ||
-      s.reference !== before.reference ||
-      references ||
-      page
-    )
-      this.ground.batchDraw();
-    const marks = [
-      'view',
-      'window',
-      'lines',
-      'nodes',
-      'tool',
-      'drawing',
-      'preview',
-      'reference',
-      'reading',
-      'sheet',
-      'pulled',
-      'rulers',
-      'lifted',
-      'uncorrected',
-      'compare',
-      'stage',
-      'trial',
-    ] as const;
-    if (marks.some((k) => s[k] !== before[k])) {
+    if (changesGround(s, before)) this.ground.batchDraw();
+    if (changesMarks(s, before)) {
       this.placer.place();
       this.toolNews();
     }
+  }
+
+  /** Lines that begin or cease to move are no longer, or again, painted with what keeps still. */
+  private lift(ids: readonly string[]): void {
+    if (ids.length === this.moved.size && ids.every((id) => this.moved.has(id))) return;
+    this.moved = new Set(ids);
+    this.ground.batchDraw();
   }
 
   /** Tells the painter what became of the drawing, and draws what changed until it has caught up. */
@@ -297,6 +277,7 @@ export class BenchCanvas {
       lines: () => this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still),
     });
     ctx.restore();
+    this.checks.paintStill(ctx, s, this.ratio, this.moved, this.still);
     // Told on the element, so that whoever looks from outside knows when the picture is whole.
     const sharp = String(this.isSharp && this.lingering.isEmpty);
     if (this.container.dataset.sharp !== sharp) this.container.dataset.sharp = sharp;
@@ -317,7 +298,7 @@ export class BenchCanvas {
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);
-    this.checks.paint(ctx, s);
+    this.checks.paintAbove(ctx, s, this.moved);
     if (!s.lifted) this.tool.paint(ctx, s.view);
     const { loupe, loupeTimes, mirrored } = preferences.getState();
     if (loupe && this.pointerAt && s.stage !== 'prepare') {

@@ -6,6 +6,7 @@ import { findLine } from '@/core/drawing/find';
 import { formatNumber } from '@/ui/format';
 import type { Checked } from '../state/checking';
 import { noteWords } from '../state/noteWords';
+import { shownDrawing, type BenchState } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { paintNote, strokeHaloed } from './marks';
 
@@ -17,7 +18,7 @@ const INVENTED = 'rgba(39,36,29,0.55)';
 /** From so many px on the colour of a distance changes: amber, brick, and what lies between. */
 const LIMITS = [0.75, 1.5, 2.5, 4];
 /** Lines are all coloured up to so many; of more only the chosen ones. */
-const MOST_LINES = 500;
+const MOST_LINES = 400;
 const MOST_FIGURES = 12;
 
 extend([mixPlugin]);
@@ -60,34 +61,51 @@ function pathsOf(l: LineDistance): (Path2D | null)[] {
   return known;
 }
 
-/** Lines coloured by their distance from the ink; what has none beneath is dotted. */
+/** The lines whose distance is shown, with their sheets' tags: what is seen, and of very many what is chosen. */
+export function colouredLines(s: BenchState, checked: Checked): { line: LineDistance; tag: string }[] {
+  const sheets = shownDrawing(s).sheets.filter((x) => x.visible && (s.solo === null || s.solo === x.id));
+  const isMany = sheets.reduce((n, x) => n + x.lines.length, 0) > MOST_LINES;
+  return sheets.flatMap((sheet) =>
+    sheet.lines.flatMap(({ id }) => {
+      const line = isMany && !s.lines.has(id) ? undefined : checked.distances.get(id);
+      return line ? [{ line, tag: sheet.tag }] : [];
+    }),
+  );
+}
+
+/** Lines coloured by their distance from the ink; what has none beneath is dotted. The context is in CSS px. */
 export function paintDistances(
   ctx: CanvasRenderingContext2D,
   view: View,
-  drawing: Drawing,
-  checked: Checked,
-  chosen: ReadonlySet<string>,
+  list: readonly { line: LineDistance; tag: string }[],
 ): void {
-  const list = [...checked.distances.values()].filter((l) => checked.distances.size <= MOST_LINES || chosen.has(l.id));
   ctx.save();
   ctx.translate(view.x, view.y);
   ctx.scale(view.scale, view.scale);
   ctx.lineCap = 'butt';
   ctx.lineJoin = 'round';
-  for (const l of list) {
-    const sheet = findLine(drawing, l.id)?.sheet;
-    if (!sheet?.visible) continue;
-    pathsOf(l).forEach((path, bucket) => {
+  for (const { line, tag } of list) {
+    pathsOf(line).forEach((path, bucket) => {
       if (!path) return;
       const isInvented = bucket === LIMITS.length + 1;
       ctx.setLineDash(isInvented ? [2 / view.scale, 4 / view.scale] : []);
       ctx.lineWidth = (isInvented ? 2 : bucket === 0 ? 1.6 : 3.2) / view.scale;
-      ctx.strokeStyle = isInvented ? INVENTED : scaleOf(sheet.tag)[bucket];
+      ctx.strokeStyle = isInvented ? INVENTED : scaleOf(tag)[bucket];
       ctx.stroke(path);
     });
   }
   ctx.restore();
-  const marked = chosen.size > 0 ? list.filter((l) => chosen.has(l.id)) : worstOf(list);
+}
+
+/** The worst places of the chosen lines, with their figures; where none is chosen, the worst of all. */
+export function paintWorstPlaces(
+  ctx: CanvasRenderingContext2D,
+  view: View,
+  list: readonly { line: LineDistance }[],
+  chosen: ReadonlySet<string>,
+): void {
+  const lines = list.map((l) => l.line);
+  const marked = chosen.size > 0 ? lines.filter((l) => chosen.has(l.id)) : worstOf(lines);
   for (const l of marked.slice(0, MOST_FIGURES)) paintWorst(ctx, view, l);
 }
 
@@ -121,7 +139,7 @@ export function paintPointed(ctx: CanvasRenderingContext2D, view: View, at: { x:
 
 /** A wash over the ink that no line has yet. The context is in CSS px. */
 export function paintWash(ctx: CanvasRenderingContext2D, view: View, drawing: Drawing, checked: Checked): void {
-  for (const { reference, wash } of checked.coverage) {
+  for (const { reference, wash } of checked.uncovered) {
     const r = drawing.references.find((x) => x.id === reference);
     if (!r || !wash) continue;
     const at = toScreen(view, r.at);

@@ -1,32 +1,77 @@
 import { paintComb, paintFlow } from './bendMarks';
-import { paintDistances, paintNotes, paintPointed, paintWash, viewedLines } from './checkMarks';
-import { checkingOf } from '../state/checking';
+import {
+  colouredLines,
+  paintDistances,
+  paintNotes,
+  paintPointed,
+  paintWash,
+  paintWorstPlaces,
+  viewedLines,
+} from './checkMarks';
+import { clipToWork, showsBefore } from './compare';
+import { StillColours } from './stillColours';
+import { checkingOf, type Checked } from '../state/checking';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type Bench, type BenchState } from '../state/store';
 
-/** What the checks found, painted over the page where lines are refined. */
+/**
+ * What the checks found, painted over the page where lines are refined. What is still lies with the ground, which is not
+ * painted anew while a hand moves something; what moves, and all figures, with the marks above.
+ */
 export class CheckOverlay {
-  private readonly stop: () => void;
+  private readonly stop: (() => void)[] = [];
+  private readonly colours = new StillColours();
 
   constructor(
     private readonly bench: Bench,
-    onNews: () => void,
+    onNews: { still: () => void; moving: () => void },
   ) {
-    this.stop = checkingOf(bench)?.store.subscribe(onNews) ?? ((): void => undefined);
+    const news = (): void => {
+      if (!bench.getState().preview) onNews.still();
+      onNews.moving();
+    };
+    const checking = checkingOf(bench);
+    if (checking) this.stop.push(checking.store.subscribe(news), preferences.subscribe(news));
   }
 
   dispose(): void {
-    this.stop();
+    this.stop.forEach((f) => f());
+  }
+
+  /** The wash, and the lines that keep still; `still`: the view is at rest. The context is in device px. */
+  paintStill(
+    ctx: CanvasRenderingContext2D,
+    s: BenchState,
+    ratio: number,
+    moving: ReadonlySet<string>,
+    still: boolean,
+  ): void {
+    const checked = this.shown(s);
+    if (!checked) return;
+    ctx.save();
+    clipToWork(ctx, s, ratio);
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const { distance, coverage } = preferences.getState();
+    if (coverage) paintWash(ctx, s.view, s.drawing, checked);
+    if (distance) this.colours.paint(ctx, s, checked, ratio, moving, still);
+    ctx.restore();
   }
 
   /** The context is in CSS px. */
-  paint(ctx: CanvasRenderingContext2D, s: BenchState): void {
-    const checked = checkingOf(this.bench)?.store.getState();
-    if (s.stage !== 'refine' || !checked || s.lifted) return;
-    const { distance, coverage, comb, flow } = preferences.getState();
+  paintAbove(ctx: CanvasRenderingContext2D, s: BenchState, moving: ReadonlySet<string>): void {
+    const checked = this.shown(s);
+    if (!checked) return;
+    const { distance, comb, flow } = preferences.getState();
     const drawing = shownDrawing(s);
-    if (coverage) paintWash(ctx, s.view, drawing, checked);
-    if (distance) paintDistances(ctx, s.view, drawing, checked, s.lines);
+    if (distance) {
+      const lines = colouredLines(s, checked);
+      paintDistances(
+        ctx,
+        s.view,
+        lines.filter(({ line }) => moving.has(line.id)),
+      );
+      paintWorstPlaces(ctx, s.view, lines, s.lines);
+    }
     if (comb || flow)
       for (const { line, tag } of viewedLines(drawing, s.lines)) {
         if (comb) paintComb(ctx, s.view, line, tag);
@@ -34,5 +79,10 @@ export class CheckOverlay {
       }
     if (s.trial === null) paintNotes(ctx, s.view, checked, s.window);
     if (checked.pointed) paintPointed(ctx, s.view, checked.pointed);
+  }
+
+  private shown(s: BenchState): Checked | null {
+    if (s.stage !== 'refine' || s.lifted || showsBefore(s)) return null;
+    return checkingOf(this.bench)?.store.getState() ?? null;
   }
 }

@@ -1,13 +1,16 @@
 import { transfer } from 'comlink';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Drawing, Line, Reference } from '@/core';
+import type { Drawing, Reference } from '@/core';
 import type { ThinOptions } from '@/core/drawing/thin';
 import type { SettleFigures } from '@/core/change/settleEdits';
+import type { CoverFigures } from '@/core/check/coveredInk';
 import type { LineDistance } from '@/core/check/lineDistance';
+import type { DistanceSums } from '@/core/check/measuredLines';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';
-import type { CheckWorker, CoverageFound, Reshaped } from '@/workers/check.worker';
+import type { CheckWorker, Reshaped, Uncovered } from '@/workers/check.worker';
 import { correct, sourceOf } from './corrections';
+import { HandAtWork } from './handAtWork';
 import { LazyWorker } from './lazyWorker';
 import { preferences } from './preferences';
 import type { Bench } from './store';
@@ -16,7 +19,9 @@ import type { Bench } from './store';
 export type Checked = {
   /** How each line lies to its ink, by its id. */
   readonly distances: ReadonlyMap<string, LineDistance>;
-  readonly coverage: readonly CoverageFound[];
+  readonly sums: DistanceSums | null;
+  readonly covers: readonly CoverFigures[];
+  readonly uncovered: readonly Uncovered[];
   readonly notes: readonly Note[];
   /** The notes that were not waved through. */
   readonly open: readonly Note[];
@@ -29,7 +34,9 @@ export type Checked = {
 
 export const nothingChecked: Checked = {
   distances: new Map(),
-  coverage: [],
+  sums: null,
+  covers: [],
+  uncovered: [],
   notes: [],
   open: [],
   note: null,
@@ -38,12 +45,18 @@ export const nothingChecked: Checked = {
   pointed: null,
 };
 
-const NOTES_MS = 450;
+/** The page comes first: what is drawn on it is to be seen before it is checked. */
 const FIRST_MS = 1_500;
+/** The wash and the notes wait until nothing changes for so long. */
+const QUIET_MS = 450;
+/** The worker works on for so long at a time: a hand that takes hold of something waits no longer for its figures. */
+const SLICE_MS = 24;
+/** While much is measured for the first time, what is found is shown so often. */
+const SHOW_MS = 400;
 
 /**
- * Keeps the checks up with the drawing, in a worker: under the hand only the lines that move are measured, frame by
- * frame; after each change what it touched; at rest the coverage and the notes.
+ * Keeps the checks up with the drawing, in a worker: under the hand only what moves is measured, frame by frame; after
+ * each change what it touched; when nothing changes the wash and the notes. All but what is under the hand waits for it.
  */
 export class Checking {
   readonly store: StoreApi<Checked> = createStore<Checked>()(() => nothingChecked);
@@ -52,11 +65,12 @@ export class Checking {
     'the worker that checks lines',
     () => this.forget(),
   );
+  private readonly hand = new HandAtWork(window);
   private readonly stop: (() => void)[] = [];
   private loaded = false;
   private readonly sent = new Map<string, string>();
   private restTimer: ReturnType<typeof setTimeout> | undefined;
-  private notesTimer: ReturnType<typeof setTimeout> | undefined;
+  private quietTimer: ReturnType<typeof setTimeout> | undefined;
   private isLive = false;
   private isMeasuring = false;
   private again = false;
@@ -81,16 +95,16 @@ export class Checking {
         if (wants || p.inkReach !== before.inkReach) this.rest(0);
       }),
     );
-    // The page comes first: what is drawn on it is to be seen before it is checked.
     if (this.isWanted) this.rest(FIRST_MS);
   }
 
   dispose(): void {
     clearTimeout(this.restTimer);
-    clearTimeout(this.notesTimer);
+    clearTimeout(this.quietTimer);
     this.stop.forEach((f) => f());
+    this.hand.dispose();
     this.worker.end();
-    this.store.getState().coverage.forEach((c) => c.wash?.close());
+    this.store.getState().uncovered.forEach((c) => c.wash?.close());
   }
 
   /** Lines are checked where they are refined. */
@@ -121,10 +135,10 @@ export class Checking {
 
   private rest(after: number): void {
     if (!this.isWanted) return;
+    this.again = true;
     clearTimeout(this.restTimer);
     this.restTimer = setTimeout(() => void this.measure(), after);
-    clearTimeout(this.notesTimer);
-    this.notesTimer = setTimeout(() => void this.findNotes(), after + NOTES_MS);
+    clearTimeout(this.quietTimer);
   }
 
   /** The worker with the drawing and its pictures in it. */
@@ -132,6 +146,7 @@ export class Checking {
     const { drawing } = this.bench.getState();
     if (!this.loaded) {
       this.loaded = true;
+      this.settled.clear();
       await this.worker.ask((api) => api.load(drawing));
     }
     const wanted = drawing.references.filter((r) => r.visible && !r.beside);
@@ -139,7 +154,7 @@ export class Checking {
     for (const id of [...this.sent.keys()]) {
       if (wanted.some((r) => r.id === id)) continue;
       this.sent.delete(id);
-      await this.worker.ask((api) => api.picture(id, '', null));
+      await this.worker.ask((api) => api.picture(id, null));
     }
   }
 
@@ -148,31 +163,25 @@ export class Checking {
     if (this.sent.get(r.id) === key) return;
     this.store.setState({ state: 'preparing' });
     const image = await correct.grey(sourceOf(r), r.corrections);
-    await this.worker.ask((api) => api.picture(r.id, key, transfer(image, [image.data.buffer])));
+    await this.worker.ask((api) => api.picture(r.id, transfer(image, [image.data.buffer])));
     this.sent.set(r.id, key);
   }
 
-  /** Measures what changed; asked again meanwhile, it does so once more afterwards. */
+  /** Measures and counts what changed; what changes meanwhile, afterwards. */
   private async measure(): Promise<void> {
-    if (this.isMeasuring) {
-      this.again = true;
-      return;
-    }
+    if (this.isMeasuring) return;
     this.isMeasuring = true;
     try {
       do {
         this.again = false;
         await this.ready();
-        const { inkReach } = preferences.getState();
         if (this.store.getState().state !== 'ready') this.store.setState({ state: 'measuring' });
-        const { ids, fresh } = await this.worker.ask((api) => api.distances(inkReach));
-        for (const l of fresh) this.settled.set(l.id, l);
-        const kept = new Set(ids);
-        for (const id of [...this.settled.keys()]) if (!kept.has(id)) this.settled.delete(id);
-        if (!this.bench.getState().preview)
-          this.store.setState({ distances: new Map(this.settled), state: 'ready', failed: null });
-      } while (this.again);
-      await this.cover();
+        if (preferences.getState().distance) await this.distances();
+        if (preferences.getState().coverage) await this.covers();
+      } while (this.again && this.isWanted);
+      this.store.setState({ state: 'ready', failed: null });
+      clearTimeout(this.quietTimer);
+      this.quietTimer = setTimeout(() => void this.quiet(), QUIET_MS);
     } catch (error) {
       this.store.setState({ state: 'idle', failed: error instanceof Error ? error.message : String(error) });
     } finally {
@@ -180,43 +189,84 @@ export class Checking {
     }
   }
 
-  private async cover(): Promise<void> {
-    if (!preferences.getState().coverage) return;
-    const { drawing } = this.bench.getState();
-    const reach = preferences.getState().inkReach;
-    const found: CoverageFound[] = [];
-    for (const r of drawing.references.filter((x) => x.visible && !x.beside && x.target === 'ink')) {
-      const one = await this.worker.ask((api) => api.coverage(r.id, reach));
-      if (one) found.push(one);
+  /** Under way what changed is measured in part; when nothing changes, as a whole. */
+  private async distances(whole = false): Promise<void> {
+    const { inkReach } = preferences.getState();
+    for (let shown = performance.now(); !this.again;) {
+      await this.hand.rest();
+      const { fresh, gone, done, ...measured } = await this.worker.ask((api) =>
+        api.distances(inkReach, SLICE_MS, whole),
+      );
+      for (const l of fresh) this.settled.set(l.id, l);
+      for (const id of gone) this.settled.delete(id);
+      if (whole ? fresh.length > 0 : done || performance.now() - shown > SHOW_MS) {
+        const sums = measured.sums ?? (await this.worker.ask((api) => api.sums(inkReach)));
+        if (!this.bench.getState().preview) this.store.setState({ distances: new Map(this.settled), sums });
+        shown = performance.now();
+      }
+      if (done) return;
     }
-    this.store.getState().coverage.forEach((c) => c.wash?.close());
-    this.store.setState({ coverage: found });
   }
 
-  private async findNotes(): Promise<void> {
-    if (!this.loaded || this.bench.getState().preview) return;
-    const drawing = this.bench.getState().drawing;
-    const notes = await this.worker.ask((api) => api.notes()).catch(() => null);
-    if (notes && drawing === this.bench.getState().drawing) this.sayOpen(notes);
+  private async covers(): Promise<void> {
+    const { inkReach } = preferences.getState();
+    while (!this.again) {
+      await this.hand.rest();
+      const covers = await this.worker.ask((api) => api.covers(inkReach, SLICE_MS));
+      if (!covers) continue;
+      if (!this.bench.getState().preview) this.store.setState({ covers });
+      return;
+    }
+  }
+
+  /** What is worth looking for only when nothing changes. */
+  private async quiet(): Promise<void> {
+    const { drawing } = this.bench.getState();
+    const isCurrent = (): boolean => {
+      const s = this.bench.getState();
+      return s.drawing === drawing && !s.preview && this.isWanted && !this.again;
+    };
+    try {
+      await this.hand.rest();
+      const { distance, coverage, inkReach } = preferences.getState();
+      if (distance && isCurrent()) await this.distances(true);
+      if (coverage && isCurrent()) {
+        const uncovered = await this.worker.ask((api) => api.uncovered(inkReach));
+        this.store.getState().uncovered.forEach((c) => c.wash?.close());
+        this.store.setState({ uncovered });
+      }
+      while (isCurrent()) {
+        await this.hand.rest();
+        const notes = await this.worker.ask((api) => api.notes(SLICE_MS));
+        if (!notes) continue;
+        if (isCurrent()) this.sayOpen(notes);
+        return;
+      }
+    } catch {
+      // The worker has failed, and says so itself.
+    }
   }
 
   /** Measures the lines under the hand; what moves on meanwhile is asked for next, the rest is passed over. */
   private async live(): Promise<void> {
-    if (this.isLive || !this.loaded || !preferences.getState().distance || !this.isWanted) return;
+    const { distance, coverage, inkReach } = preferences.getState();
+    if (this.isLive || !this.loaded || !(distance || coverage) || !this.isWanted) return;
     this.isLive = true;
     try {
       for (let before: Drawing | null = null; ;) {
         const { drawing, preview } = this.bench.getState();
         if (!preview || preview === before) break;
         before = preview;
-        const { lines }: { lines: Line[] } = differingLines(drawing, preview);
+        const { lines } = differingLines(drawing, preview);
         if (lines.length === 0) break;
-        const { inkReach } = preferences.getState();
-        const list = await this.worker.ask((api) => api.live(lines, inkReach));
+        const moved = await this.worker.ask((api) => api.moved(lines, inkReach, { distance, coverage }));
         if (!this.bench.getState().preview) break;
-        const distances = new Map(this.store.getState().distances);
-        for (const l of list) distances.set(l.id, l);
-        this.store.setState({ distances });
+        const { distances, covers } = this.store.getState();
+        this.store.setState({
+          distances: moved.sums ? new Map([...distances, ...moved.lines.map((l) => [l.id, l] as const)]) : distances,
+          sums: moved.sums ?? this.store.getState().sums,
+          covers: moved.covers ?? covers,
+        });
       }
     } catch {
       // The worker has failed, and says so itself.

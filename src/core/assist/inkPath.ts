@@ -4,12 +4,14 @@ import type { Tracked } from './tracked';
 
 /**
  * Where the ink (or the edge) beneath a line runs: for each place how far across it lies, px to the right of the way;
- * NaN where there is none within reach. `half` is half the stroke's width; 0 for an edge.
+ * NaN where there is none within reach. `half` is half the stroke's width, 0 for an edge; `level` how dark or steep it is.
  */
-export type InkPath = { readonly offset: Float64Array; readonly half: number };
+export type InkPath = Stroke & { readonly offset: Float64Array };
 
 /** The widest stroke whose middle is found, as half its width, px. */
 const WIDEST = 24;
+/** A stroke's rims are looked for so many half widths from its supposed middle. */
+const RIM_REACH = 1.9;
 /** How much dearer it is to be off the line by the whole reach than in the middle of clear ink. */
 const AWAY = 0.22;
 /** What each step across costs more than going straight on. */
@@ -22,12 +24,14 @@ const LEAVE = 3;
 /**
  * Traces the ink along a line: of all ways that run beside it within reach, the one that keeps best to the middle of a
  * stroke as wide as the line's, without sudden bends (an active contour by dynamic programming: Amini, Weymouth and Jain
- * 1990; Geiger et al. 1995). So it passes straight through crossings, and does not go over to a neighbour.
+ * 1990; Geiger et al. 1995). So it passes straight through crossings, and does not go over to a neighbour. A stroke that
+ * is known, as from the whole of a line of which this is a part, is not looked for, and less is looked at.
  */
-export function inkPath(picture: Tracked, places: Places, reach: number): InkPath | null {
+export function inkPath(picture: Tracked, places: Places, reach: number, known?: Stroke): InkPath | null {
   if (picture.target === 'edge') return edgePath(picture, places, reach);
-  const wide = profilesAcross(picture, places, reach + WIDEST + 2);
-  const stroke = strokeBeneath(wide, picture.clear, reach);
+  const beyond = known ? Math.min(WIDEST, RIM_REACH * known.half + 2) : WIDEST;
+  const wide = profilesAcross(picture, places, reach + beyond + 2);
+  const stroke = known ?? strokeBeneath(wide, picture.clear, reach);
   if (!stroke) return null;
   const half = Math.min(WIDEST, stroke.half);
   const scores = inkScores(wide, { ...stroke, half }, reach, picture.clear);
@@ -35,7 +39,7 @@ export function inkPath(picture: Tracked, places: Places, reach: number): InkPat
   const offset = Float64Array.from(rows, (k, i) =>
     k < 0 ? NaN : refined(wide, i, (k - (scores.width - 1) / 2) * STEP, half, stroke.level),
   );
-  return rows.some((k) => k >= 0) ? { offset: evened(offset, places.closed), half } : null;
+  return rows.some((k) => k >= 0) ? { offset: evened(offset, places.closed), half, level: stroke.level } : null;
 }
 
 /** How well each offset of each place would do, 0…1; below 0 where there is nothing. */
@@ -47,24 +51,32 @@ function inkScores({ n, width, values }: Profiles, { half, level }: Stroke, reac
   const most = Math.floor(reach / STEP);
   const cells = 2 * most + 1;
   const scores = new Float32Array(n * cells);
-  const sums = new Float64Array(width + 1);
-  const middle = (width - 1) / 2;
   const inside = half / STEP;
   const flank = Math.max(2, (0.7 * half) / STEP);
-  /** The mean of a row from one cell to another, its ends taken in part. */
-  const mean = (from: number, to: number): number => (upTo(to) - upTo(from)) / (to - from);
-  const upTo = (at: number): number => {
-    const x = at < 0 ? 0 : at > width ? width : at;
-    const k = x | 0;
-    return k >= width ? sums[width] : sums[k] + (sums[k + 1] - sums[k]) * (x - k);
-  };
+  // Sums from the row's beginning on, with room on both sides: there is nothing beyond a row's ends.
+  const room = Math.ceil(inside + flank) + 2;
+  const sums = new Float64Array(width + 1 + 2 * room);
+  const first = room + (width - 1) / 2 - most + 0.5;
+  const [l2, l1, r1, r2] = [-inside - flank, -inside, inside, inside + flank].map((by) => Math.floor(first + by));
+  const [l2f, l1f, r1f, r2f] = [-inside - flank, -inside, inside, inside + flank].map(
+    (by) => first + by - Math.floor(first + by),
+  );
   const least = Math.max(clear, 0.4 * level);
+  const cap = 1.15 * level;
   for (let i = 0; i < n; i++) {
-    for (let k = 0; k < width; k++) sums[k + 1] = sums[k] + Math.min(1.15 * level, values[i * width + k]);
+    let sum = 0;
+    for (let k = 0; k < width; k++) {
+      sum += Math.min(cap, values[i * width + k]);
+      sums[room + k + 1] = sum;
+    }
+    sums.fill(sum, room + width + 1);
     for (let c = 0; c < cells; c++) {
-      const at = middle + c - most + 0.5;
-      const within = mean(at - inside, at + inside);
-      const beside = (mean(at - inside - flank, at - inside) + mean(at + inside, at + inside + flank)) / 2;
+      const outerLeft = sums[l2 + c] + (sums[l2 + c + 1] - sums[l2 + c]) * l2f;
+      const innerLeft = sums[l1 + c] + (sums[l1 + c + 1] - sums[l1 + c]) * l1f;
+      const innerRight = sums[r1 + c] + (sums[r1 + c + 1] - sums[r1 + c]) * r1f;
+      const outerRight = sums[r2 + c] + (sums[r2 + c + 1] - sums[r2 + c]) * r2f;
+      const within = (innerRight - innerLeft) / (2 * inside);
+      const beside = (innerLeft - outerLeft + outerRight - innerRight) / (2 * flank);
       scores[i * cells + c] = within < least ? -1 : Math.max(0, (within - 2 * FLANK * beside) / level);
     }
   }
@@ -104,7 +116,7 @@ function edgePath(picture: Tracked, places: Places, reach: number): InkPath | nu
     const off = curve < 0 ? Math.max(-1, Math.min(1, (0.5 * (a - c)) / curve)) : 0;
     return (k + off - (cells - 1) / 2) * STEP;
   });
-  return { offset: evened(offset, places.closed), half: 0 };
+  return { offset: evened(offset, places.closed), half: 0, level };
 }
 
 /** The cheapest way along the places, as a cell each; −1 where there is nothing (Viterbi 1967). Closed lines go round twice. */
@@ -116,29 +128,37 @@ function bestWay({ width, values }: Scores, n: number, closed: boolean): Int32Ar
   let cost = new Float64Array(states);
   let next = new Float64Array(states);
   const middle = (width - 1) / 2;
-  const own = (i: number, c: number): number => {
-    const score = values[(i % n) * width + c];
-    if (score < 0) return Infinity;
+  const aside = Float64Array.from({ length: width }, (_, c) => {
     const away = Math.abs(c - middle) / Math.max(1, middle);
-    return 1 - score + AWAY * away * away + 0.03 * away;
-  };
-  for (let c = 0; c < width; c++) cost[c] = own(0, c);
+    return AWAY * away * away + 0.03 * away;
+  });
+  for (let c = 0; c < width; c++) cost[c] = values[c] < 0 ? Infinity : 1 - values[c] + aside[c];
   cost[width] = NONE;
   for (let i = 1; i < total; i++) {
-    let [cheapest, cheapestAt] = [Infinity, width];
+    let cheapest = Infinity;
+    let cheapestAt = width;
     for (let c = 0; c < width; c++) {
-      if (cost[c] < cheapest) [cheapest, cheapestAt] = [cost[c], c];
+      if (cost[c] >= cheapest) continue;
+      cheapest = cost[c];
+      cheapestAt = c;
     }
+    const row = (i % n) * width;
     for (let c = 0; c < width; c++) {
-      const here = own(i, c);
-      let [best, at] = [cost[width] + LEAVE, width];
-      for (let d = -MOST_STEPS; d <= MOST_STEPS; d++) {
-        const k = c + d;
-        if (k < 0 || k >= width) continue;
-        const v = cost[k] + BEND * d * d;
-        if (v < best) [best, at] = [v, k];
+      if (values[row + c] < 0) {
+        next[c] = Infinity;
+        from[i * states + c] = width;
+        continue;
       }
-      next[c] = best + here;
+      let best = cost[width] + LEAVE;
+      let at = width;
+      const last = Math.min(width - 1, c + MOST_STEPS);
+      for (let k = Math.max(0, c - MOST_STEPS); k <= last; k++) {
+        const v = cost[k] + BEND * (k - c) * (k - c);
+        if (v >= best) continue;
+        best = v;
+        at = k;
+      }
+      next[c] = best + 1 - values[row + c] + aside[c];
       from[i * states + c] = at;
     }
     const stays = cost[width] <= cheapest + LEAVE;
@@ -168,7 +188,7 @@ function refined({ width, values }: Profiles, i: number, offset: number, half: n
   const top = Math.min(level, peakNear(values, row, width, middle + offset / STEP, half / STEP));
   const rim = 0.5 * top;
   const find = (way: 1 | -1): number | null => {
-    const most = (1.9 * half + 1) / STEP;
+    const most = (RIM_REACH * half + 1) / STEP;
     const start = Math.round(middle + offset / STEP);
     if (start < 1 || start >= width - 1 || values[row + start] < rim) return null;
     for (let d = 1; d <= most; d++) {

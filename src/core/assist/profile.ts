@@ -21,13 +21,7 @@ export function profilesAcross(picture: Tracked, places: Places, reach: number):
   const width = 2 * half + 1;
   const { n } = places;
   const raw = new Float32Array(n * width);
-  for (let i = 0; i < n; i++) {
-    const [x, y, nx, ny] = [places.x[i], places.y[i], places.nx[i], places.ny[i]];
-    for (let k = 0; k < width; k++) {
-      const o = (k - half) * STEP;
-      raw[i * width + k] = trackedAt(picture, x + o * nx, y + o * ny);
-    }
-  }
+  for (let i = 0; i < n; i++) sampleRow(picture, places, i, half, raw.subarray(i * width, (i + 1) * width));
   if (picture.target === 'edge') slopes(raw, n, width);
   const values = new Float32Array(n * width);
   for (let i = 0; i < n; i++) {
@@ -37,6 +31,29 @@ export function profilesAcross(picture: Tracked, places: Places, reach: number):
       values[i * width + k] = (raw[before * width + k] + 2 * raw[i * width + k] + raw[after * width + k]) / 4;
   }
   return { n, width, reach: half * STEP, values };
+}
+
+/** The values across one place: as `trackedAt` has them, written out for rows that keep clear of the picture's edge. */
+function sampleRow(picture: Tracked, places: Places, i: number, half: number, row: Float32Array): void {
+  const { width, height, values } = picture;
+  const [dx, dy] = [STEP * places.nx[i], STEP * places.ny[i]];
+  const [x, y] = [places.x[i] - 0.5, places.y[i] - 0.5];
+  const [ex, ey] = [Math.abs(half * dx), Math.abs(half * dy)];
+  if (x - ex < 0 || y - ey < 0 || x + ex > width - 2 || y + ey > height - 2) {
+    for (let k = -half; k <= half; k++) row[k + half] = trackedAt(picture, x + 0.5 + k * dx, y + 0.5 + k * dy);
+    return;
+  }
+  for (let k = -half; k <= half; k++) {
+    const px = x + k * dx;
+    const py = y + k * dy;
+    const l = px | 0;
+    const t = py | 0;
+    const at = t * width + l;
+    const fx = px - l;
+    const above = values[at] + (values[at + 1] - values[at]) * fx;
+    const below = values[at + width] + (values[at + width + 1] - values[at + width]) * fx;
+    row[k + half] = above + (below - above) * (py - t);
+  }
 }
 
 /** Turns rows of values into rows of their slope a px. */

@@ -13,7 +13,7 @@ export type Tracked = {
   readonly target: Target;
   readonly width: number;
   readonly height: number;
-  readonly values: Float32Array;
+  readonly values: Uint8Array;
   readonly clear: number;
 };
 
@@ -37,7 +37,7 @@ export const trackedInk = ({ width, height, dark, rim }: Ink): Tracked => ({
   target: 'ink',
   width,
   height,
-  values: Float32Array.from(dark),
+  values: dark,
   clear: 0.42 * rim,
 });
 
@@ -45,22 +45,19 @@ const edgeTracked = (image: GrayImage): Tracked => ({
   target: 'edge',
   width: image.width,
   height: image.height,
-  values: Float32Array.from(blurred(image, EDGE_SIGMA).data),
+  values: blurred(image, EDGE_SIGMA).data,
   clear: CLEAR_SLOPE,
 });
 
 /** The value at a place between pixels' centres; that of the nearest pixel beyond the edge. */
 export function trackedAt({ width, height, values }: Tracked, x: number, y: number): number {
-  let px = x - 0.5;
-  let py = y - 0.5;
-  px = px < 0 ? 0 : px > width - 1.001 ? width - 1.001 : px;
-  py = py < 0 ? 0 : py > height - 1.001 ? height - 1.001 : py;
+  const px = Math.min(width - 1.001, Math.max(0, x - 0.5));
+  const py = Math.min(height - 1.001, Math.max(0, y - 0.5));
   const l = px | 0;
   const t = py | 0;
-  const [fx, fy] = [px - l, py - t];
+  const fx = px - l;
   const i = t * width + l;
-  const [a, b] = [values[i], values[i + 1] ?? values[i]];
-  const c = values[i + width] ?? a;
-  const d = values[i + width + 1] ?? c;
-  return a + (b - a) * fx + (c - a + (a - b + d - c) * fx) * fy;
+  const above = values[i] + (values[i + 1] - values[i]) * fx;
+  const below = values[i + width] + (values[i + width + 1] - values[i + width]) * fx;
+  return above + (below - above) * (py - t);
 }

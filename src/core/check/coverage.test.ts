@@ -1,6 +1,7 @@
 import { coverage, type Cubic, type Point } from '@/core';
 import { inkPicture } from '../test/inkPicture';
-import { coverageWithin, patchesOf } from './coverage';
+import { CoverCount } from './coverCount';
+import { patchesOf } from './coverage';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const level = (y: number): Cubic[] => [[p(30, y), p(100, y), p(200, y), p(270, y)]];
@@ -40,9 +41,28 @@ test('patches lead from the largest on; a box has its own share', () => {
   expect(patches).toHaveLength(2);
   expect(patches[0].box.minY).toBeGreaterThan(150);
   expect(patches[1].box.minX).toBeGreaterThan(148);
-  expect(coverageWithin(image, untraced, { minX: 0, minY: 80, maxX: 300, maxY: 120 })).toBe(1);
-  expect(coverageWithin(image, untraced, { minX: 0, minY: 150, maxX: 300, maxY: 170 })).toBe(0);
-  expect(coverageWithin(image, untraced, { minX: 0, minY: 0, maxX: 300, maxY: 20 })).toBeNull();
+});
+
+test('line by line: boxes have shares of their own, and a line that moves lets go of what it had', () => {
+  const boxes = [
+    { minX: 0, minY: 80, maxX: 300, maxY: 120 },
+    { minX: 0, minY: 150, maxX: 300, maxY: 170 },
+    { minX: 0, minY: 0, maxX: 300, maxY: 20 },
+  ];
+  const count = new CoverCount(image, 4, boxes);
+  count.set('wide', [run(level(100))]);
+  count.set('over', [run(level(101))]);
+  expect(count.coveredInBoxes).toEqual([1, 0, null]);
+  count.set('wide', [run(level(160))]);
+  expect(count.coveredInBoxes[0]).toBe(1);
+  expect(count.coveredInBoxes[1]).toBeGreaterThan(0.99);
+  count.set('over', []);
+  expect(count.coveredInBoxes[0]).toBe(0);
+  const moved = coverage([run(level(160))], image, { reach: 4 });
+  expect(count.covered).toBe(moved.covered);
+  expect(count.untraced().data).toEqual(moved.untraced.data);
+  count.set('wide', []);
+  expect(count.covered).toBe(0);
 });
 
 test('without ink all is covered; bad input is refused', () => {

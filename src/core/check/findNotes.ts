@@ -6,11 +6,25 @@ import { notesBetween } from './pairNotes';
 
 /** All that may be wrong with the lines that are seen and not locked, kind by kind, from the top of the page down. */
 export function findNotes(d: Drawing, limits: NoteLimits = noteLimits): Note[] {
+  const finding = findingNotes(d, limits);
+  for (;;) {
+    const step = finding.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same, a line a step. */
+export function* findingNotes(d: Drawing, limits: NoteLimits = noteLimits): Generator<void, Note[]> {
   const lines = d.sheets.filter((s) => s.visible).flatMap((s) => s.lines);
   // What is locked is done with: it is only there for others to meet.
   const open = new Set(d.sheets.filter(isOpenSheet).flatMap((s) => s.lines.map((l) => l.id)));
   const order = new Map(noteKinds.map((k, i) => [k, i]));
-  const notes = [...lines.flatMap((l) => notesOfLine(l, d.page, limits)), ...notesBetween(lines, limits)];
+  const notes: Note[] = [];
+  for (const l of lines) {
+    notes.push(...notesOfLine(l, d.page, limits));
+    yield;
+  }
+  notes.push(...(yield* notesBetween(lines, limits)));
   return notes
     .filter((n) => open.has(n.lines[0]))
     .sort((a, b) => order.get(a.kind)! - order.get(b.kind)! || a.at.y - b.at.y || a.at.x - b.at.x);

@@ -1,8 +1,19 @@
-import { emptyDrawing, firstStyle, plainPage, type Drawing, type Line, type Node, type Point } from '@/core';
+import {
+  emptyDrawing,
+  firstStyle,
+  plainPage,
+  type Cubic,
+  type Drawing,
+  type Line,
+  type Node,
+  type Point,
+} from '@/core';
+import { runFromCubics } from '../drawing/fromCubics';
 import { settledRuns } from '../change/settleEdits';
 import { placedReference } from '../change/referenceEdits';
 import { inkPicture } from '../test/inkPicture';
 import { measureLine, referenceBeneath, together } from './lineDistance';
+import { measureMoved } from './lineMoved';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const corner = (at: Point, into: Point | null, out: Point | null): Node => ({
@@ -22,6 +33,16 @@ const reference = placedReference(page, {
   pixelHeight: 300,
   dpi: null,
 });
+const measure = (line: Line, r = reference) => measureLine(line, r, image, 12).distance;
+/** A circle of eight arcs. */
+const ring = (c: Point, r: number): Cubic[] =>
+  Array.from({ length: 8 }, (_, i): Cubic => {
+    const on = (a: number): Point => p(c.x + r * Math.cos(a), c.y + r * Math.sin(a));
+    const [a, b] = [(i * Math.PI) / 4, ((i + 1) * Math.PI) / 4];
+    const h = (4 / 3) * Math.tan(Math.PI / 16) * r;
+    const [s, e] = [on(a), on(b)];
+    return [s, p(s.x - h * Math.sin(a), s.y + h * Math.cos(a)), p(e.x + h * Math.sin(b), e.y - h * Math.cos(b)), e];
+  });
 const level = (y: number): Line => ({
   id: `y${y}`,
   style: firstStyle,
@@ -29,26 +50,54 @@ const level = (y: number): Line => ({
 });
 
 test('figures are px of the reference, places page units, wherever the picture lies', () => {
-  const d = measureLine(level(246), reference, image, 12);
+  const d = measure(level(246));
   expect(d.mean).toBeCloseTo(3, 1);
   expect(d.max).toBeLessThan(3.2);
   expect(d.inked).toBe(1);
   expect(d.worst!.y).toBeCloseTo(246, 3);
   expect(d.places[d.places.length - 2]).toBeCloseTo(560, 0);
   const flipped = { ...reference, flipY: true, turn: 180, flipX: true };
-  expect(measureLine(level(246), flipped, image, 12).mean).toBeCloseTo(3, 1);
+  expect(measure(level(246), flipped).mean).toBeCloseTo(3, 1);
   const turned = { ...reference, turn: 180 };
-  expect(measureLine(level(354), turned, image, 12).mean).toBeCloseTo(3, 1);
-  expect(measureLine(level(500), reference, image, 12)).toMatchObject({ inked: 0, mean: 0, worst: null });
+  expect(measure(level(354), turned).mean).toBeCloseTo(3, 1);
+  expect(measure(level(500))).toMatchObject({ inked: 0, mean: 0, worst: null });
 });
 
 test('several lines together: each place counts alike; what has no ink is left out', () => {
-  const list = [level(240), level(246), level(500)].map((l) => measureLine(l, reference, image, 12));
+  const list = [level(240), level(246), level(500)].map((l) => measure(l));
   const all = together(list);
   expect(all.mean).toBeCloseTo(1.5, 1);
   expect(all.max).toBeCloseTo(3, 0);
   expect(all.inked).toBeCloseTo(2 / 3, 1);
   expect(together([])).toEqual({ mean: 0, p95: 0, max: 0, inked: 0 });
+});
+
+test('a part that moves is measured anew, and the line then has the figures that it has as a whole', () => {
+  // A closed line, whose ink is a ring; its nodes are moved one after another, over the seam too.
+  const round = ring(p(200, 150), 90);
+  const drawn = inkPicture(400, 300, [{ cubics: round, width: 6 }]);
+  const onPage = round.map((c) => c.map((q) => p(2 * q.x, 2 * q.y)) as Cubic);
+  const line: Line = { id: 'ring', style: firstStyle, runs: [runFromCubics(onPage, true)] };
+  const before = measureLine(line, reference, drawn, 12);
+  for (let node = 0; node < line.runs[0].nodes.length; node++) {
+    const nodes = line.runs[0].nodes.map((n, i) => (i === node ? { ...n, point: p(n.point.x + 9, n.point.y - 5) } : n));
+    const moved: Line = { ...line, runs: [{ closed: true, nodes }] };
+    const part = measureMoved(moved, before, reference, drawn, 12);
+    const whole = measureLine(moved, reference, drawn, 12);
+    expect(Math.abs(part.distance.mean - whole.distance.mean)).toBeLessThan(0.05);
+    expect(Math.abs(part.distance.max - whole.distance.max)).toBeLessThan(0.15);
+    expect(part.distance.inked).toBeCloseTo(whole.distance.inked, 1);
+    expect(Math.abs(part.distance.places.length - whole.distance.places.length)).toBeLessThanOrEqual(16);
+    const along = (m: typeof part): number => m.distance.places[m.distance.places.length - 2];
+    expect(Math.abs(along(part) - along(whole))).toBeLessThan(6);
+    // What did not move keeps its very figures.
+    const kept = new Set(before.distance.places);
+    expect(part.distance.places.filter((v, i) => i % 4 !== 2 && kept.has(v)).length).toBeGreaterThan(300);
+    // Back in its place, it is as it was.
+    expect(measureMoved(line, part, reference, drawn, 12).distance.mean).toBeCloseTo(before.distance.mean, 1);
+  }
+  const more = { ...line, runs: [{ closed: true, nodes: line.runs[0].nodes.slice(1) }] };
+  expect(measureMoved(more, before, reference, drawn, 12)).toEqual(measureLine(more, reference, drawn, 12));
 });
 
 test('a line is measured against the uppermost picture beneath it that lies under the work', () => {

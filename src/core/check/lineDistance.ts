@@ -1,10 +1,11 @@
 import { inkPath } from '../assist/inkPath';
-import { trackedOf } from '../assist/tracked';
+import type { Stroke } from '../assist/profile';
+import { trackedOf, type Tracked } from '../assist/tracked';
 import { holdsPlace, pageToShares, referenceBox, sharesToPage, shownPixels } from '../drawing/placement';
 import { shownCubics } from '../drawing/rounding';
 import { skeletonBox } from '../drawing/run';
 import type { Drawing, Line, Reference } from '../drawing/schema';
-import { placesAlong, type CubicRun } from '../geometry/along';
+import { placesAlong, type CubicRun, type Places } from '../geometry/along';
 import { boxesMeet } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
@@ -37,16 +38,26 @@ export function referenceBeneath(d: Drawing, line: Pick<Line, 'runs'>): Referenc
   return under.find((r) => holdsPlace(r, middle)) ?? under.find((r) => boxesMeet(referenceBox(r), box)) ?? null;
 }
 
+/** How a picture lies on the page. */
+export type Placement = {
+  readonly inPicture: (p: Point) => Point;
+  readonly onPage: (p: Point) => Point;
+  /** Px of the corrected picture that one of its px stands for: figures are told in these. */
+  readonly px: number;
+  /** Page units that one of its px is wide. */
+  readonly unit: number;
+};
+
 /** Between the page and a reference's picture of `size` px. */
-export function placementOf(r: Reference, size: { width: number; height: number }) {
+export function placementOf(r: Reference, size: { width: number; height: number }): Placement {
   return {
     inPicture: (p: Point): Point => {
       const s = pageToShares(r, p);
       return { x: s.x * size.width, y: s.y * size.height };
     },
     onPage: (p: Point): Point => sharesToPage(r, { x: p.x / size.width, y: p.y / size.height }),
-    /** Px of the corrected picture that one px of `size` stands for: figures are told in these. */
     px: shownPixels(r).width / size.width,
+    unit: r.width / size.width,
   };
 }
 
@@ -58,29 +69,77 @@ export function runsInPicture(line: Pick<Line, 'runs'>, inPicture: (p: Point) =>
   });
 }
 
+/** A run as it was measured: its places in page units, four figures each, with how far along the run they lie. */
+export type MeasuredRun = {
+  /** Its cubics in px of the picture. */
+  readonly cubics: readonly Cubic[];
+  readonly closed: boolean;
+  readonly rows: Float32Array;
+  /** On which segment each place lies. */
+  readonly segment: Int32Array;
+  /** The stroke beneath; null where there is none. */
+  readonly stroke: Stroke | null;
+};
+
+/** A line as it was measured, with what is needed to measure it again when a part of it moves. */
+export type MeasuredLine = { readonly distance: LineDistance; readonly runs: readonly MeasuredRun[] };
+
 /** Measures a line against a picture. `reach` in px of the corrected picture. */
-export function measureLine(line: Line, r: Reference, image: GrayImage, reach: number): LineDistance {
-  const { inPicture, onPage, px } = placementOf(r, image);
+export function measureLine(line: Line, r: Reference, image: GrayImage, reach: number): MeasuredLine {
+  const placement = placementOf(r, image);
   const picture = trackedOf(image, r.target);
-  const rows: number[] = [];
-  const counts: number[] = [];
-  let [before, worst, most] = [0, null as Point | null, -1];
-  for (const run of runsInPicture(line, inPicture)) {
+  const runs = runsInPicture(line, placement.inPicture).map((run): MeasuredRun => {
     const places = placesAlong(run, SPACING);
-    const path = inkPath(picture, places, reach / px);
-    const distances = path ? distancesTo(places, path.offset, reach / px) : null;
-    const scale = r.width / image.width;
-    for (let i = 0; i < places.n; i++) {
-      const at = onPage({ x: places.x[i], y: places.y[i] });
-      const d = distances ? distances[i] * px : NaN;
-      rows.push(at.x, at.y, before + places.along[i] * scale, d);
-      if (d > most) [most, worst] = [d, at];
-    }
-    counts.push(places.n);
-    before += places.length * scale;
+    const measured = measurePlaces(picture, places, placement, reach);
+    return { ...run, ...measured, segment: places.segment };
+  });
+  return lineOf(line.id, runs);
+}
+
+/** The rows of places, and the stroke beneath them; one that is known from the whole of the line is not looked for. */
+export function measurePlaces(
+  picture: Tracked,
+  places: Places,
+  { onPage, px, unit }: Placement,
+  reach: number,
+  known?: Stroke,
+): { rows: Float32Array; stroke: Stroke | null } {
+  const path = inkPath(picture, places, reach / px, known);
+  const distances = path ? distancesTo(places, path.offset, reach / px) : null;
+  const rows = new Float32Array(4 * places.n);
+  for (let i = 0; i < places.n; i++) {
+    const at = onPage({ x: places.x[i], y: places.y[i] });
+    rows[4 * i] = at.x;
+    rows[4 * i + 1] = at.y;
+    rows[4 * i + 2] = places.along[i] * unit;
+    rows[4 * i + 3] = distances ? distances[i] * px : NaN;
   }
-  const list = Float32Array.from(rows);
-  return { id: line.id, ...figuresOf([list]), worst, places: list, counts };
+  return { rows, stroke: path && { half: path.half, level: path.level } };
+}
+
+/** Measured runs as a line. */
+export function lineOf(id: string, runs: readonly MeasuredRun[]): MeasuredLine {
+  const places = new Float32Array(runs.reduce((n, r) => n + r.rows.length, 0));
+  let [first, before, worst] = [0, 0, -1];
+  for (const { rows, closed } of runs) {
+    places.set(rows, first);
+    for (let i = first; i < first + rows.length; i += 4) {
+      places[i + 2] += before;
+      if (places[i + 3] > (worst < 0 ? -1 : places[worst + 3])) worst = i;
+    }
+    const n = rows.length / 4;
+    const last = rows[rows.length - 2];
+    before += closed && n > 1 ? last + last / (n - 1) : last;
+    first += rows.length;
+  }
+  const distance: LineDistance = {
+    id,
+    ...figuresOf([places]),
+    worst: worst < 0 ? null : { x: places[worst], y: places[worst + 1] },
+    places,
+    counts: runs.map((r) => r.rows.length / 4),
+  };
+  return { distance, runs };
 }
 
 /** The figures of several lines together: each place of each counts alike. */

@@ -26,29 +26,33 @@ function boxOf(line: Line): Box {
 }
 
 /**
- * What may be wrong between lines: ends that do not quite meet, or stick out, and lines drawn twice. Worked out anew only
- * for lines that changed, or have a line near them that did.
+ * What may be wrong between lines: ends that do not quite meet, or stick out, and lines drawn twice; a line a step. Worked
+ * out anew only for lines that changed, or have a line near them that did.
  */
-export function notesBetween(lines: readonly Line[], limits: NoteLimits): Note[] {
+export function* notesBetween(lines: readonly Line[], limits: NoteLimits): Generator<void, Note[]> {
   const tree = new RBush<Entry>();
   tree.load(lines.map((line, order) => ({ ...boxOf(line), line, order })));
-  return withoutPairs(
-    lines.flatMap((line, order) => {
-      const near = tree
-        .search(growBox(boxOf(line), limits.reach))
-        .sort((a, b) => a.order - b.order)
-        .map((e) => e.line);
-      const before = known.get(line);
-      const isSame = before?.limits === limits && before.near.length === near.length;
-      if (isSame && before.near.every((l, i) => l === near[i])) return before.notes;
+  const found: Note[] = [];
+  for (const [order, line] of lines.entries()) {
+    const near = tree
+      .search(growBox(boxOf(line), limits.reach))
+      .sort((a, b) => a.order - b.order)
+      .map((e) => e.line);
+    const before = known.get(line);
+    const isSame = before?.limits === limits && before.near.length === near.length;
+    if (isSame && before.near.every((l, i) => l === near[i])) {
+      found.push(...before.notes);
+    } else {
       const notes = endNotes(line, tree, limits);
       const twin = twinOf(line, order, tree, limits);
       if (twin)
         notes.push(noteOf('doubled', line, middleOf(line), { lines: [line.id, twin.id], figure: lineLength(line) }));
       known.set(line, { near, limits, notes });
-      return notes;
-    }),
-  );
+      found.push(...notes);
+    }
+    yield;
+  }
+  return withoutPairs(found);
 }
 
 /** Two ends that miss each other are noted once; those of a line that is drawn twice not at all. */

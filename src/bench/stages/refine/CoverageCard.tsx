@@ -10,11 +10,12 @@ import { useChecked } from '../../useChecked';
 /** How much of the ink has a line, whole and part by part; leads from one patch without to the next. */
 export function CoverageCard() {
   const bench = useBench();
-  const coverage = useChecked((c) => c.coverage);
+  const covers = useChecked((c) => c.covers);
+  const uncovered = useChecked((c) => c.uncovered);
   const sheets = useBenchState((s) => s.drawing.sheets);
   const references = useBenchState((s) => s.drawing.references);
   const [at, setAt] = useState(-1);
-  const patches = coverage.flatMap((c) => c.patches);
+  const patches = uncovered.flatMap((c) => c.patches);
   const step = (by: number): void => {
     const next = (at + by + patches.length) % patches.length;
     setAt(next);
@@ -22,12 +23,12 @@ export function CoverageCard() {
   };
   return (
     <div className="card" role="group" aria-label="Ink without a line">
-      {coverage.length === 0 && <p className="quiet">Looking for ink without a line…</p>}
-      {coverage.map((c) => (
+      {covers.length === 0 && <p className="quiet">Looking for ink without a line…</p>}
+      {covers.map((c) => (
         <div key={c.reference}>
           <div className="row">
             <span>
-              {coverage.length > 1 ? references.find((r) => r.id === c.reference)?.name : 'Ink that has a line'}
+              {covers.length > 1 ? references.find((r) => r.id === c.reference)?.name : 'Ink that has a line'}
             </span>
             <b data-testid="covered">{formatShare(c.covered, 1)}</b>
           </div>

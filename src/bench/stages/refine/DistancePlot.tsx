@@ -14,7 +14,8 @@ const HEIGHT = 84;
 const PLOT = { left: 24, right: 6, top: 8, bottom: 6 };
 /** More places than this are not drawn: a plot is not wider. */
 const MOST = 400;
-const MOVING_MS = 150;
+const MOST_MOVING = 120;
+const MOVING_MS = 200;
 
 type Props = {
   line: LineDistance;
@@ -28,6 +29,7 @@ type Props = {
 /** The distance from the ink along a line. Pointing at a place shows it on the page; a click goes there. */
 export function DistancePlot({ line, moving, onPoint, onGo }: Props) {
   const drawn = useRef(-Infinity);
+  const framed = useRef<{ most: number; along: number } | null>(null);
   const host = useRef<HTMLDivElement>(null);
   const chart = useRef<echarts.ECharts | null>(null);
   const latest = useRef({ line, onPoint, onGo });
@@ -68,20 +70,29 @@ export function DistancePlot({ line, moving, onPoint, onGo }: Props) {
     if (moving && now - drawn.current < MOVING_MS) return;
     drawn.current = now;
     const n = line.places.length / 4;
-    const each = Math.max(1, Math.ceil(n / MOST));
+    const each = Math.max(1, Math.ceil(n / (moving ? MOST_MOVING : MOST)));
     const data: [number, number | null][] = [];
     for (let i = 0; i < n; i += each) {
       const d = line.places[4 * i + 3];
       data.push([line.places[4 * i + 2], Number.isNaN(d) ? null : d]);
     }
+    const along = n > 0 ? line.places[4 * (n - 1) + 2] || 1 : 1;
+    const most = Math.max(2, Math.ceil(line.max));
+    // The axes are laid out again only where they must be.
+    const isRoomy = framed.current !== null && most <= framed.current.most && along <= framed.current.along * 1.02;
+    if (moving && isRoomy) {
+      chart.current?.setOption({ series: [{ data }] });
+      return;
+    }
+    framed.current = { most, along };
     chart.current?.setOption({
       animation: false,
       grid: PLOT,
-      xAxis: { type: 'value', show: false, min: 0, max: n > 0 ? line.places[4 * (n - 1) + 2] || 1 : 1 },
+      xAxis: { type: 'value', show: false, min: 0, max: along },
       yAxis: {
         type: 'value',
         min: 0,
-        max: Math.max(2, Math.ceil(line.max)),
+        max: most,
         splitNumber: 2,
         axisLabel: { fontSize: 10, color: '#6b6354' },
         splitLine: { lineStyle: { color: '#e4dfd2' } },

@@ -1,0 +1,41 @@
+import { shownDrawing, type BenchState } from '../state/store';
+
+/** Of what the bench knows, what each of the two canvases shows. */
+
+const onGround = ['view', 'window', 'peek', 'uncorrected', 'lifted', 'compare', 'reference', 'stage'] as const;
+
+/** Whether the ground, the references or what lies still on them have to be painted anew. */
+export function changesGround(s: BenchState, before: BenchState): boolean {
+  const [shown, was] = [shownDrawing(s), shownDrawing(before)];
+  return (
+    onGround.some((k) => s[k] !== before[k]) ||
+    // Of very many lines only those that are chosen are coloured by their distance.
+    (s.stage === 'refine' && s.lines !== before.lines) ||
+    shown.references !== was.references ||
+    shown.dim !== was.dim ||
+    s.drawing.page !== before.drawing.page
+  );
+}
+
+const above = [
+  'view',
+  'window',
+  'lines',
+  'nodes',
+  'tool',
+  'drawing',
+  'preview',
+  'reference',
+  'reading',
+  'sheet',
+  'pulled',
+  'rulers',
+  'lifted',
+  'uncorrected',
+  'compare',
+  'stage',
+  'trial',
+] as const;
+
+/** Whether the marks have to be. */
+export const changesMarks = (s: BenchState, before: BenchState): boolean => above.some((k) => s[k] !== before[k]);

@@ -1,0 +1,17 @@
+import type { Reference } from '../drawing/schema';
+import type { GrayImage } from '../raster/grayImage';
+
+/** The corrected pictures of a drawing's references in grey, by the references' ids. */
+export type Pictures = ReadonlyMap<string, GrayImage>;
+
+const placements = new WeakMap<Reference, string>();
+
+/** All of a reference that decides how lines lie to its picture, and what is looked for in it. */
+export function placementKey(r: Reference): string {
+  let key = placements.get(r);
+  if (key === undefined) {
+    key = JSON.stringify([r.at, r.width, r.height, r.turn, r.flipX, r.flipY, r.target, r.corrections]);
+    placements.set(r, key);
+  }
+  return key;
+}
