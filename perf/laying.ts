@@ -180,7 +180,20 @@ export async function pencil(page: Page): Promise<unknown> {
         ctx.getImageData(0, 0, 1, 1);
         rasters.push(performance.now() - start);
       }
+      // From the release until its line is laid and its cards are there: how long nothing else can run at a time.
+      const heldFor: number[] = [];
+      const { port1, port2 } = new MessageChannel();
+      let beat = performance.now();
+      port1.onmessage = () => {
+        const now = performance.now();
+        heldFor.push(now - beat);
+        beat = now;
+        port2.postMessage(null);
+      };
+      port2.postMessage(null);
       const released = send('pointerup', 3000);
+      await new Promise((done) => setTimeout(done, 1_500));
+      port1.close();
       window.requestAnimationFrame = frame;
       const rounded = (v: number): number => Math.round(v * 100) / 100;
       return {
@@ -188,6 +201,7 @@ export async function pencil(page: Page): Promise<unknown> {
         longestEvent: rounded(Math.max(...handled)),
         longestFrameScript: rounded(Math.max(...frames)),
         release: rounded(released),
+        longestHeldAfterRelease: rounded(Math.max(...heldFor)),
         rasterMedian: rounded(rasters.sort((x, y) => x - y)[rasters.length >> 1]),
       };
     },

@@ -7,6 +7,7 @@ import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
+import { figuresUnderHand } from './figures';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
 import { nearestLine } from './nearest';
@@ -46,12 +47,15 @@ async function main(): Promise<void> {
     // The bundler wraps functions in a call of this name.
     await page.addInitScript('globalThis.__name = (f) => f');
     await page.goto(base);
-    await page.evaluate(
-      ([key, session]) => localStorage.setItem(key, session),
-      [`yellow-quill:session:${id}`, JSON.stringify({ view: VIEW, stage: 'refine', tool: 'nodes' })],
-    );
-    await page.goto(`${base}/drawing/${id}`);
-    await page.waitForSelector('[data-sharp=true]', { timeout: 60_000 });
+    const openAt = async (): Promise<void> => {
+      await page.evaluate(
+        ([key, session]) => localStorage.setItem(key, session),
+        [`yellow-quill:session:${id}`, JSON.stringify({ view: VIEW, stage: 'refine', tool: 'nodes' })],
+      );
+      await page.goto(`${base}/drawing/${id}`);
+      await page.waitForSelector('[data-sharp=true]', { timeout: 60_000 });
+    };
+    await openAt();
     const opens: number[] = [];
     for (let i = 0; i < 5; i++) {
       const before = performance.now();
@@ -67,9 +71,7 @@ async function main(): Promise<void> {
       x: box.x + p.x * VIEW.scale + VIEW.x,
       y: box.y + p.y * VIEW.scale + VIEW.y,
     });
-    const nodes = drawing.sheets
-      .flatMap((s) => s.lines)
-      .flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
+    const nodes = drawing.sheets[0].lines.flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
     const node = nodes.reduce((a, b) => (Math.hypot(a.x - 640, a.y - 400) < Math.hypot(b.x - 640, b.y - 400) ? a : b));
     await page.mouse.click(node.x, node.y);
     await page.mouse.click(node.x, node.y);
@@ -108,6 +110,10 @@ async function main(): Promise<void> {
       40,
     ] as const);
     const pencilled = await pencil(page);
+    // Away from the bench first: it keeps its view when it is left.
+    await page.goto(base);
+    await openAt();
+    const followed = await figuresUnderHand(page, node);
     await browser.close();
 
     const everything = summary(whole);
@@ -128,6 +134,7 @@ async function main(): Promise<void> {
       timesFaster: { pan: times('pan'), zoom: times('zoom'), 'node drag': times('node drag') },
       sharpAgainAfterLastWheel: summary(sharp),
       open: summary(opens),
+      figuresUnderHand: followed,
       nearestLine: nearestLine(drawing),
       pencil: pencilled,
       lay: await laying(),
