@@ -125,6 +125,8 @@ export class BenchCanvas {
     this.measure();
     this.toolNews();
     this.tool.begin?.();
+    const ahead = whenIdle(() => this.picking.prepare(bench.getState().drawing));
+    this.stop.push(ahead);
     container.dataset.ready = 'true';
   }
 
@@ -316,6 +318,16 @@ export class BenchCanvas {
     if (s.rulers) paintRulers(ctx, page, s.view, s.window, this.pointerAt);
     ctx.restore();
   }
+}
+
+/** Does something when the page has nothing else to do; gives what calls it off. Not every browser can tell. */
+function whenIdle(run: () => void): () => void {
+  if (typeof requestIdleCallback === 'undefined') {
+    const timer = setTimeout(run, 300);
+    return () => clearTimeout(timer);
+  }
+  const handle = requestIdleCallback(run, { timeout: 2_000 });
+  return () => cancelIdleCallback(handle);
 }
 
 /** The browser's own context behind Konva's. */

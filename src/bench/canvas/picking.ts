@@ -35,6 +35,11 @@ export class Picking {
     this.solo = solo;
   }
 
+  /** Makes ready for a drawing ahead of the first question: for very many lines that takes a while. */
+  prepare(drawing: Drawing): void {
+    this.follow(drawing);
+  }
+
   private follow(drawing: Drawing): void {
     if (drawing === this.drawing) return;
     this.drawing = drawing;

@@ -42,6 +42,7 @@ export function Cards() {
     const names = new Set([...s.lines].flatMap((id) => findLine(s.drawing, id)?.sheet.name ?? []));
     return names.size === 1 ? [...names][0] : `on ${names.size} sheets`;
   });
+  const isAny = count > 0;
   const heading =
     stage === 'prepare'
       ? 'Prepare'
@@ -61,24 +62,21 @@ export function Cards() {
         <PrepareCards />
       ) : stage === 'deliver' ? (
         <DeliverCard />
-      ) : count === 0 ? (
-        <>
-          {stage === 'refine' ? <Checks /> : <SheetFigures />}
-          {stage !== 'refine' && <LinesList />}
-        </>
       ) : (
+        // Each card has its own place, so that one that stays is not made anew when others come and go.
         <>
-          {stage === 'refine' && tool !== 'select' && <Checks />}
-          <LineCard />
-          <NodeCard />
-          {tool === 'nodes' && <NodeDeeds />}
-          {tool === 'select' && stage !== 'ink' && (
+          {stage === 'refine' && (!isAny || tool !== 'select') && <Checks />}
+          {!isAny && stage !== 'refine' && <SheetFigures />}
+          {isAny && <LineCard />}
+          {isAny && <NodeCard />}
+          {isAny && tool === 'nodes' && <NodeDeeds />}
+          {isAny && tool === 'select' && stage !== 'ink' && (
             <>
               <TransformCard />
               <ArrangeCard />
             </>
           )}
-          {stage === 'trace' && <LinesList />}
+          {(isAny ? stage === 'trace' : stage !== 'refine') && <LinesList />}
         </>
       )}
     </aside>
