@@ -9,6 +9,7 @@ import { wanderingDrawing } from '../src/core/test/drawings';
 import { distanceToCurves, stroke, strokeKinds, walk } from '../src/core/test/strokes';
 import { measureSettle } from '../demo/measureSettle';
 import { pearSketch, snailSketch } from '../demo/sketches';
+import { removal } from './removal';
 
 const LINES = 200;
 const TOLERANCE = 1;
@@ -16,7 +17,7 @@ const round = (v: number, digits = 2): number => Math.round(v * 10 ** digits) / 
 
 /** How few nodes thinning out leaves beside a package, how true settled lines are, and what the notes cost. */
 export async function refining(): Promise<unknown> {
-  return { thinning: await thinning(), settling: await settling(), notes: notes() };
+  return { thinning: await thinning(), removal: removal(), settling: await settling(), notes: notes() };
 }
 
 /** Lines of many nodes, thinned out by us and by a package within the same largest deviation. */

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  type Cubic,
   applyChange,
   emptyDrawing,
   firstStyle,
@@ -11,8 +12,10 @@ import {
   type Point,
   type Run,
 } from '@/core';
+import { runFromCubics } from '../drawing/fromCubics';
 import { cornerAt, cubicsOf, lineLength } from '../drawing/run';
 import { thinnedRun } from '../drawing/thin';
+import { turningPoints } from '../geometry/bounds';
 import { lengthOf } from '../geometry/point';
 import { turningAbout } from '../geometry/matrix';
 import { mixedRun } from '../test/drawings';
@@ -240,6 +243,29 @@ test('wobbles go by smoothing; nodes come at extremes on request; bad figures ar
   expect(topped.nodes).toHaveLength(3);
   expect(topped.nodes[1].point.x).toBeCloseTo(50, 6);
   expect(topped.nodes[1].out!.y).toBeCloseTo(0, 6);
+  // Rings of many nodes, turned a little one by one: no segment has an extreme within, also where a node was all but on it.
+  for (let turn = 0; turn < 12; turn++) {
+    const round = Array.from({ length: 40 }, (_, i): Cubic => {
+      const at = (k: number): Point => {
+        const a = (k / 40) * 2 * Math.PI + turn / 500;
+        return p(200 + 150 * Math.cos(a), 200 + 110 * Math.sin(a));
+      };
+      const [a, b] = [at(i), at(i + 1)];
+      const [da, db] = [at(i + 0.01), at(i + 0.99)];
+      return [
+        a,
+        p(a.x + (100 / 3) * (da.x - a.x), a.y + (100 / 3) * (da.y - a.y)),
+        p(b.x + (100 / 3) * (db.x - b.x), b.y + (100 / 3) * (db.y - b.y)),
+        b,
+      ];
+    });
+    const run = thinnedRun(runFromCubics(round, true), { tolerance: 0.5, smoothing: 0, extremes: true });
+    expect(run.nodes.length).toBeLessThan(13);
+    for (const c of cubicsOf(run))
+      for (const axis of ['x', 'y'] as const)
+        for (const t of turningPoints(c, axis)) expect(Math.min(t, 1 - t)).toBeLessThan(1e-3);
+    for (const q of walk(cubicsOf(run), 5)) expect(distanceToCurves(round, q)).toBeLessThan(0.55);
+  }
   expect(() => thinnedRun(arch, { tolerance: 0, smoothing: 0, extremes: false })).toThrow(RangeError);
   expect(() => thinnedRun(arch, { tolerance: 1, smoothing: -1, extremes: false })).toThrow(RangeError);
 });

@@ -2,6 +2,7 @@ import { placesAlong } from '../geometry/along';
 import { splitCubic, type Cubic } from '../geometry/cubic';
 import { turningPoints } from '../geometry/bounds';
 import { fitCurve } from '../geometry/fit/fitCurve';
+import { refitNearby } from '../geometry/refit';
 import { add, cross, distance, dot, subtract, type Point } from '../geometry/point';
 import { runFromCubics } from './fromCubics';
 import { cubicsOf } from './run';
@@ -33,7 +34,7 @@ export function thinnedRun(run: Run, { tolerance, smoothing, extremes }: ThinOpt
   const cubics = cubicsOf(run);
   const { chains, isRing } = chainsOf(cubics, run.closed, smoothing > 0 ? CORNER_AMONG_WOBBLES : CORNER);
   const thinned = chains.flatMap((chain) => thinnedChain(chain, isRing, tolerance, smoothing));
-  const whole = extremes ? thinned.flatMap(cutAtExtremes) : thinned;
+  const whole = extremes ? movedToExtremes(thinned, run.closed).flatMap(cutAtExtremes) : thinned;
   if (whole.length >= cubics.length && smoothing === 0 && !extremes) return run;
   const next = runFromCubics(whole, run.closed);
   return !run.closed ? next : startingAt(next, run.nodes[0].point);
@@ -152,13 +153,39 @@ function smoothed(points: Point[], sigma: number, ring: boolean): Point[] {
   });
 }
 
+/** An extreme this near to a segment's end, as its parameter, needs no node beside the one there. */
+const BY_THE_END = 0.02;
+
+/** Smooth joints that all but lie at an extreme are moved onto it. */
+function movedToExtremes(cubics: readonly Cubic[], closed: boolean): Cubic[] {
+  const list = [...cubics];
+  const n = list.length;
+  for (let k = 0; k < (closed ? n : n - 1) && n > 1; k++) {
+    const [before, after] = [list[k], list[(k + 1) % n]];
+    if (turnBetween(before, after) > SMOOTH) continue;
+    const ahead = extremesOf(after).find((t) => t > 1e-9 && t <= BY_THE_END);
+    const behind = extremesOf(before).findLast((t) => t < 1 - 1e-9 && t >= 1 - BY_THE_END);
+    if (ahead !== undefined) {
+      const [piece, rest] = splitCubic(after, ahead);
+      [list[k], list[(k + 1) % n]] = [refitNearby(before, piece), rest];
+    } else if (behind !== undefined) {
+      const [rest, piece] = splitCubic(before, behind);
+      [list[k], list[(k + 1) % n]] = [rest, refitNearby(piece, after)];
+    }
+  }
+  return list;
+}
+
+const SMOOTH = 0.01;
+
+const extremesOf = (c: Cubic): number[] =>
+  (['x', 'y'] as const).flatMap((axis) => turningPoints(c, axis)).sort((a, b) => a - b);
+
 /** A cubic cut where it is at its leftmost, rightmost, highest or lowest; one that has these at its ends is whole. */
 export function cutAtExtremes(c: Cubic): Cubic[] {
-  const ts = (['x', 'y'] as const)
-    .flatMap((axis) => turningPoints(c, axis))
-    .filter((t) => t > 0.02 && t < 0.98)
-    .sort((a, b) => a - b)
-    .filter((t, i, list) => i === 0 || t - list[i - 1] > 0.02);
+  const ts = extremesOf(c)
+    .filter((t) => t > BY_THE_END && t < 1 - BY_THE_END)
+    .filter((t, i, list) => i === 0 || t - list[i - 1] > BY_THE_END);
   const pieces: Cubic[] = [];
   let [rest, done] = [c, 0];
   for (const t of ts) {
