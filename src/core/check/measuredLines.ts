@@ -4,13 +4,13 @@ import type { GrayImage } from '../raster/grayImage';
 import {
   measureLine,
   referenceBeneath,
-  together,
   type DistanceFigures,
   type LineDistance,
   type MeasuredLine,
 } from './lineDistance';
 import { measureMoved } from './lineMoved';
 import { placementKey, type Pictures } from './pictures';
+import { figuresOfAll, tallyOf, type Tally } from './tally';
 
 /** The figures of all lines of the drawing that are seen, and of each sheet that has any. */
 export type DistanceSums = { readonly drawing: DistanceFigures; readonly sheets: ReadonlyMap<string, DistanceFigures> };
@@ -18,7 +18,14 @@ export type DistanceSums = { readonly drawing: DistanceFigures; readonly sheets:
 type Target = { reference: Reference; image: GrayImage };
 
 /** `inPart`: some of it was measured when the line had another shape. */
-type Known = { image: GrayImage; placement: string; reach: number; measured: MeasuredLine; inPart: boolean };
+type Known = {
+  image: GrayImage;
+  placement: string;
+  reach: number;
+  measured: MeasuredLine;
+  tally: Tally;
+  inPart: boolean;
+};
 
 /**
  * How the lines of a drawing lie to the ink beneath them. What was measured once is kept for as long as it holds; of a line
@@ -81,15 +88,15 @@ export class MeasuredLines {
 
   /** Sums over what is known, with some lines as they would be. */
   sums(d: Drawing, reach: number, moved: readonly LineDistance[] = []): DistanceSums {
-    const all = this.all(d, reach);
-    for (const l of moved) all.set(l.id, l);
-    const sheets = new Map(
-      d.sheets.flatMap((s): [string, DistanceFigures][] => {
-        const own = s.visible ? s.lines.flatMap((l) => all.get(l.id) ?? []) : [];
-        return own.length > 0 ? [[s.id, together(own)]] : [];
-      }),
-    );
-    return { drawing: sheets.size === 1 ? [...sheets.values()][0] : together([...all.values()]), sheets };
+    const instead = new Map(moved.map((l) => [l.id, tallyOf(l.places)]));
+    const sheets = new Map<string, DistanceFigures>();
+    const all: Tally[] = [];
+    for (const s of d.sheets.filter((x) => x.visible)) {
+      const own = s.lines.flatMap((l) => instead.get(l.id) ?? this.find(d, l, reach)?.tally ?? []);
+      if (own.length > 0) sheets.set(s.id, figuresOfAll(own));
+      all.push(...own);
+    }
+    return { drawing: sheets.size === 1 ? [...sheets.values()][0] : figuresOfAll(all), sheets };
   }
 
   private measure(d: Drawing, line: Line, reach: number, mayBeInPart: boolean): void {
@@ -107,7 +114,7 @@ export class MeasuredLines {
     const measured = holds
       ? measureMoved(line, before.measured, reference, image, reach)
       : measureLine(line, reference, image, reach);
-    return { image, placement, reach, measured, inPart: holds };
+    return { image, placement, reach, measured, tally: tallyOf(measured.distance.places), inPart: holds };
   }
 
   private find(d: Drawing, line: Line, reach: number): Known | null {
