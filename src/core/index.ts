@@ -14,6 +14,7 @@ export { rectify, type Quad } from './raster/rectify';
 export { pageCorners } from './raster/pageCorners';
 export { skewAngle } from './raster/skew';
 export { settle, type SettleOptions } from './assist/settle';
+export { readWidths } from './ink/readWidths';
 export { distanceFromInk, type Distance, type DistanceOptions } from './check/distance';
 export { coverage, type Coverage } from './check/coverage';
 export type { CubicRun } from './geometry/along';

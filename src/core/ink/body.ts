@@ -2,6 +2,7 @@ import { shownCubics } from '../drawing/rounding';
 import type { Line, Mark } from '../drawing/schema';
 import { derivative, evaluate, polygonLength, type Cubic } from '../geometry/cubic';
 import { distance, unit, type Point } from '../geometry/point';
+import { thinnedMarks } from './thinMarks';
 
 /** Samples along a stroke lie this far apart, in page units, and closer where it is short. */
 const STEP = 1.5;
@@ -85,8 +86,7 @@ const THINNING = 0.15;
 
 /**
  * Width marks from a pen's pressure along a stroke: `samples` are ways along it with the pressure there (0…1); full
- * pressure is one and a half times `width`, none a fifth of it. Thinned to as few as keep within a tolerance (Ramer 1972,
- * Douglas and Peucker 1973).
+ * pressure is one and a half times `width`, none a fifth of it. Thinned to as few as keep within a tolerance.
  */
 export function marksFromPressure(samples: readonly { way: number; pressure: number }[], width: number): Mark[] {
   const total = samples.at(-1)?.way ?? 0;
@@ -98,21 +98,8 @@ export function marksFromPressure(samples: readonly { way: number; pressure: num
       half: ((0.2 + 1.3 * (near.reduce((sum, n) => sum + n.pressure, 0) / near.length)) * width) / 2,
     };
   });
-  const keep = new Set([0, smooth.length - 1]);
-  const thin = (from: number, to: number): void => {
-    let [worst, far] = [-1, THINNING];
-    for (let i = from + 1; i < to; i++) {
-      const t = (smooth[i].at - smooth[from].at) / (smooth[to].at - smooth[from].at || 1);
-      const off = Math.abs(smooth[i].half - (smooth[from].half + (smooth[to].half - smooth[from].half) * t));
-      if (off > far) [worst, far] = [i, off];
-    }
-    if (worst < 0) return;
-    keep.add(worst);
-    thin(from, worst);
-    thin(worst, to);
-  };
-  thin(0, smooth.length - 1);
-  return [...keep]
-    .sort((a, b) => a - b)
-    .map((i) => ({ at: smooth[i].at, left: smooth[i].half, right: smooth[i].half }));
+  return thinnedMarks(
+    smooth.map(({ at, half }) => ({ at, left: half, right: half })),
+    THINNING,
+  );
 }

@@ -2,8 +2,8 @@ import type { Cubic, GrayImage } from '..';
 import { grayImage } from '../raster/grayImage';
 import { walk } from './strokes';
 
-/** A stroke of even width to be drawn, px. */
-export type Inked = { cubics: readonly Cubic[]; width: number };
+/** A stroke to be drawn, px: of even width, or of one that changes with the share of its length. */
+export type Inked = { cubics: readonly Cubic[]; width: number | ((at: number) => number) };
 
 const FINE = 4;
 
@@ -11,8 +11,11 @@ const FINE = 4;
 export function inkPicture(width: number, height: number, strokes: readonly Inked[]): GrayImage {
   const fine = new Uint8Array(width * FINE * height * FINE);
   for (const { cubics, width: w } of strokes) {
-    const r = (w / 2) * FINE;
-    for (const { x, y } of walk(cubics, 0.3)) disc(fine, width * FINE, height * FINE, x * FINE, y * FINE, r);
+    const places = walk(cubics, 0.3);
+    places.forEach(({ x, y }, i) => {
+      const r = ((typeof w === 'number' ? w : w(i / (places.length - 1))) / 2) * FINE;
+      disc(fine, width * FINE, height * FINE, x * FINE, y * FINE, r);
+    });
   }
   const image = grayImage(width, height);
   for (let y = 0; y < height; y++) {

@@ -1,0 +1,209 @@
+import { inkOf } from '../assist/inkMask';
+import { inkPath } from '../assist/inkPath';
+import { profilesAcross, STEP, type Profiles } from '../assist/profile';
+import { trackedOf, type Tracked } from '../assist/tracked';
+import { assertReach } from '../check/distance';
+import type { Mark } from '../drawing/schema';
+import { assertRun, placesAlong, type CubicRun } from '../geometry/along';
+import { assertGrayImage, type GrayImage } from '../raster/grayImage';
+import { paperField, paperRow } from '../raster/paper';
+import { thinnedMarks } from './thinMarks';
+
+/** How far apart a stroke is measured, px. */
+const SPACING = 2;
+/** The widest stroke that is read, as half its width, px. */
+const WIDEST = 24;
+/** Marks are thinned out to as few as tell the widths so well, px. */
+const THINNING = 0.2;
+/** A stroke ends across where less than this share of its full darkness is left. */
+const FADED = 0.1;
+/** Strokes of less than so many px to each side are thin. */
+const THIN = 2;
+/** Between this stroke and the next it gets lighter by so much of it, and darker again. */
+const RISE = 0.25;
+/** What is wider than its neighbours by this much (a share, and px) is a meeting with another stroke. */
+const MEETING = { share: 1.35, px: 1 };
+const AROUND = 12;
+const BEGINS = 2;
+
+/**
+ * The widths of the ink beneath a run, as half-widths to both sides of it, left of the direction of travel first; px of the
+ * picture; `at` is 0…1 of its length. Across the ink its darkness is summed up and told in full ink: a stroke's width is
+ * its sum, whatever blurred it (its equivalent width, as of a spectral line). Where strokes meet the width goes over
+ * from one side to the other. No marks where no ink lies within `reach` px.
+ * @throws RangeError for a bad run or picture, or a reach that is not above 0.
+ */
+export function readWidths(run: CubicRun, image: GrayImage, options: { reach: number }): Mark[] {
+  assertRun(run);
+  assertGrayImage(image);
+  assertReach(options);
+  const places = placesAlong(run, SPACING);
+  const path = inkPath(trackedOf(image, 'ink'), places, options.reach);
+  if (!path) return [];
+  const raw = unsmoothed(image);
+  const profiles = profilesAcross(raw.tracked, places, options.reach + WIDEST + 2);
+  const full = fullDarkness(profiles, path.offset, path.half);
+  const read = Array.from(path.offset, (o, i) =>
+    Number.isNaN(o) ? null : acrossStroke(profiles, i, o, full, raw.grain),
+  );
+  withoutMeetings(read, places.closed);
+  const sides = (['left', 'right'] as const).map((side) =>
+    evened(
+      filled(
+        read.map((r) => r && Math.max(0, r[side])),
+        places.closed,
+      ),
+      places.closed,
+    ),
+  );
+  const total = places.length || 1;
+  const marks = sides[0].map((left, i): Mark => ({
+    at: Math.min(1, places.along[i] / total),
+    left,
+    right: sides[1][i],
+  }));
+  // A closed run ends as it begins.
+  if (places.closed) marks.push({ ...marks[0], at: 1 });
+  return thinnedMarks(marks, THINNING);
+}
+
+type Sides = { left: number; right: number };
+
+const known = new WeakMap<GrayImage, { tracked: Tracked; grain: number }>();
+
+/** How much darker than its paper each pixel is, without smoothing, and how dark the bare paper is at the median. */
+function unsmoothed(image: GrayImage): { tracked: Tracked; grain: number } {
+  let found = known.get(image);
+  if (found) return found;
+  const { width, height, data } = image;
+  const { mask } = inkOf(image);
+  const field = paperField(image);
+  const row = new Float32Array(width);
+  const values = new Uint8Array(data.length);
+  const counts = new Uint32Array(256);
+  let bare = 0;
+  for (let y = 0; y < height; y++) {
+    paperRow(field, y, row);
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      values[i] = Math.max(0, Math.min(255, row[x] - data[i]));
+      if (mask[i]) continue;
+      counts[values[i]]++;
+      bare++;
+    }
+  }
+  let [grain, seen] = [0, counts[0]];
+  while (grain < 255 && seen < bare / 2) seen += counts[++grain];
+  found = { tracked: { target: 'ink', width, height, values, clear: 0 }, grain };
+  known.set(image, found);
+  return found;
+}
+
+/** How dark this stroke is where it is wholly ink: the mean about its middle, and of all places the upper quarter's end. */
+function fullDarkness({ n, width, values }: Profiles, offset: Float64Array, half: number): number {
+  const middle = (width - 1) / 2;
+  // A thin stroke is wholly ink in its middle at most.
+  const inner = half < THIN ? 0 : Math.round(half / 2 / STEP);
+  const means: number[] = [];
+  for (let i = 0; i < n; i++) {
+    if (Number.isNaN(offset[i])) continue;
+    let at = Math.max(1, Math.min(width - 2, Math.round(middle + offset[i] / STEP)));
+    if (inner === 0)
+      at = [at - 1, at, at + 1].reduce((a, b) => (values[i * width + b] > values[i * width + a] ? b : a));
+    const [from, to] = [Math.max(0, at - inner), Math.min(width - 1, at + inner)];
+    let sum = 0;
+    for (let k = from; k <= to; k++) sum += values[i * width + k];
+    means.push(sum / (to - from + 1));
+  }
+  means.sort((a, b) => a - b);
+  return Math.max(1, means[Math.floor(0.75 * (means.length - 1))]);
+}
+
+/** A stroke's sides at one place: as far from the line as full ink of the same sum and middle would reach. */
+function acrossStroke(
+  { width, values }: Profiles,
+  i: number,
+  offset: number,
+  full: number,
+  grain: number,
+): Sides | null {
+  const middle = (width - 1) / 2;
+  const row = i * width;
+  const start = Math.max(1, Math.min(width - 2, Math.round(middle + offset / STEP)));
+  const edge = (way: 1 | -1): number => {
+    let [lowest, at] = [values[row + start], start];
+    for (let k = start + way; k >= 0 && k < width; k += way) {
+      const v = values[row + k];
+      if (v < lowest) [lowest, at] = [v, k];
+      if (v < FADED * full + grain) return k;
+      if (lowest < 0.6 * full && v > lowest + RISE * full) return at;
+    }
+    return way > 0 ? width - 1 : 0;
+  };
+  const [from, to] = [edge(-1), edge(1)];
+  let [sum, moment] = [0, 0];
+  for (let k = from; k <= to; k++) {
+    const v = Math.max(0, values[row + k] - grain);
+    sum += v;
+    moment += v * (k - middle) * STEP;
+  }
+  if (sum <= 0) return null;
+  const half = (sum * STEP) / (full - grain) / 2;
+  const centre = moment / sum;
+  return { left: half - centre, right: half + centre };
+}
+
+/** Takes out what is far wider than what lies around it, and where that begins. */
+function withoutMeetings(read: (Sides | null)[], closed: boolean): void {
+  const n = read.length;
+  const widths = read.map((r) => (r ? r.left + r.right : NaN));
+  widths.forEach((w, i) => {
+    const near: number[] = [];
+    for (let d = -AROUND; d <= AROUND; d++) {
+      const k = closed ? (i + d + n) % n : i + d;
+      if (k >= 0 && k < n && !Number.isNaN(widths[k])) near.push(widths[k]);
+    }
+    near.sort((a, b) => a - b);
+    if (!(w > MEETING.share * near[near.length >> 1] + MEETING.px)) return;
+    for (let d = -BEGINS; d <= BEGINS; d++) {
+      const k = closed ? (i + d + n) % n : i + d;
+      if (k >= 0 && k < n) read[k] = null;
+    }
+  });
+}
+
+/** What is not known goes over from one neighbour that is to the next; 0 throughout where nothing is. */
+function filled(list: readonly (number | null)[], closed: boolean): number[] {
+  const n = list.length;
+  const nearest = (i: number, way: 1 | -1): { value: number; away: number } | null => {
+    for (let d = 0; d < n; d++) {
+      const k = closed ? (i + way * d + n * n) % n : i + way * d;
+      if (k < 0 || k >= n) return null;
+      const value = list[k];
+      if (value !== null) return { value, away: d };
+    }
+    return null;
+  };
+  return list.map((v, i) => {
+    if (v !== null) return v;
+    const [a, b] = [nearest(i, -1), nearest(i, 1)];
+    if (!a || !b) return (a ?? b)?.value ?? 0;
+    return a.value + ((b.value - a.value) * a.away) / (a.away + b.away);
+  });
+}
+
+const BELL = [0.06, 0.12, 0.2, 0.24, 0.2, 0.12, 0.06];
+
+/** Each value the mean of those around it; towards an end fewer, alike on both sides. */
+function evened(list: readonly number[], closed: boolean): number[] {
+  const n = list.length;
+  return list.map((_, i) => {
+    const reach = closed ? 3 : Math.min(3, i, n - 1 - i);
+    let [sum, weight] = [0, 0];
+    for (let d = -reach; d <= reach; d++) {
+      sum += BELL[3 + d] * list[(i + d + n) % n];
+      weight += BELL[3 + d];
+    }
+    return sum / weight;
+  });
+}
