@@ -25,6 +25,8 @@ export type Checked = {
   readonly notes: readonly Note[];
   /** The notes that were not waved through. */
   readonly open: readonly Note[];
+  /** Whether notes were looked for at all: none found is news only then. */
+  readonly sought: boolean;
   readonly note: string | null;
   readonly state: 'idle' | 'preparing' | 'measuring' | 'ready';
   readonly failed: string | null;
@@ -39,6 +41,7 @@ export const nothingChecked: Checked = {
   uncovered: [],
   notes: [],
   open: [],
+  sought: false,
   note: null,
   state: 'idle',
   failed: null,
@@ -239,7 +242,9 @@ export class Checking {
         await this.hand.rest();
         const notes = await this.worker.ask((api) => api.notes(SLICE_MS));
         if (!notes) continue;
-        if (isCurrent()) this.sayOpen(notes);
+        if (!isCurrent()) return;
+        this.sayOpen(notes);
+        this.store.setState({ sought: true });
         return;
       }
     } catch {

@@ -15,7 +15,7 @@ export function NotesCard() {
   const bench = useBench();
   const open = useChecked((c) => c.open);
   const here = useChecked((c) => c.open.find((n) => n.key === c.note));
-  const state = useChecked((c) => c.state);
+  const sought = useChecked((c) => c.sought);
   const waved = useBenchState((s) => s.drawing.waved.length);
   const reading = useBenchState((s) => s.reading);
   const unit = useBenchState((s) => s.drawing.page.unit);
@@ -31,7 +31,13 @@ export function NotesCard() {
   return (
     <div className="card notes" role="group" aria-label="Notes">
       <div className="row">
-        <b>{open.length === 0 ? (state === 'ready' ? 'No notes' : 'Notes') : `${formatNumber(open.length)} notes`}</b>
+        <b>
+          {open.length === 0
+            ? sought
+              ? 'No notes'
+              : 'Looking for what may be wrong…'
+            : `${formatNumber(open.length)} notes`}
+        </b>
         {open.length > 0 && (
           <span className="buttons">
             {button('‹', 'The note before', () => act.visitNext(bench, -1), { 'aria-label': 'The note before' })}
