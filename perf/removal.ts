@@ -1,5 +1,6 @@
 import { refitAsOne, type Cubic, type Point } from '../src/core';
 import { cubicsOf } from '../src/core/drawing/run';
+import { distanceToChord } from '../src/core/geometry/chord';
 import { evaluate } from '../src/core/geometry/cubic';
 import { seeded } from '../src/core/seeded';
 import { wanderingLine } from '../src/core/test/drawings';
@@ -68,18 +69,11 @@ function rms(places: readonly Point[], c: Cubic): number {
   let sum = 0;
   for (const p of places) {
     let least = Infinity;
-    for (let i = 1; i < on.length; i++) least = Math.min(least, toChord(p, on[i - 1], on[i]));
-    sum += least;
+    for (let i = 1; i < on.length; i++)
+      least = Math.min(least, distanceToChord(p.x, p.y, on[i - 1].x, on[i - 1].y, on[i].x, on[i].y));
+    sum += least * least;
   }
   return Math.sqrt(sum / places.length);
-}
-
-/** The square of a place's distance from a chord. */
-function toChord(p: Point, a: Point, b: Point): number {
-  const [dx, dy] = [b.x - a.x, b.y - a.y];
-  const l = dx * dx + dy * dy;
-  const t = l > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / l)) : 0;
-  return (p.x - a.x - t * dx) ** 2 + (p.y - a.y - t * dy) ** 2;
 }
 
 function directionOf(a: Point, b: Point): Point {

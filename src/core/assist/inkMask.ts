@@ -88,11 +88,12 @@ function dropShades(mask: Uint8Array, dark: Uint8Array, width: number, height: n
   );
 }
 
-function medianDarkness(dark: Uint8Array, mask: Uint8Array): number {
+/** The median of the darkness where a mask is 1, or 0. */
+export function medianDarkness(dark: Uint8Array, mask: Uint8Array, where: 0 | 1 = 1): number {
   const counts = new Uint32Array(256);
   let n = 0;
   for (let i = 0; i < dark.length; i++) {
-    if (!mask[i]) continue;
+    if (mask[i] !== where) continue;
     counts[dark[i]]++;
     n++;
   }
@@ -101,8 +102,8 @@ function medianDarkness(dark: Uint8Array, mask: Uint8Array): number {
   return v;
 }
 
-/** How much darker each pixel of the smoothed picture is than the paper there; 0 where it is not. */
-function darknessOf(smooth: GrayImage, image: GrayImage): Uint8Array {
+/** How much darker each pixel of a picture, which may be smoothed, is than its paper there; 0 where it is not. */
+export function darknessOf(smooth: GrayImage, image: GrayImage): Uint8Array {
   const field = paperField(image);
   const dark = new Uint8Array(smooth.data.length);
   const row = new Float32Array(smooth.width);

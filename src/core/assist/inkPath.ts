@@ -1,4 +1,5 @@
 import type { Places } from '../geometry/along';
+import { evened } from '../geometry/evened';
 import { profilesAcross, STEP, strokeBeneath, type Profiles, type Stroke } from './profile';
 import type { Tracked } from './tracked';
 
@@ -17,6 +18,8 @@ const AWAY = 0.22;
 /** What each step across costs more than going straight on. */
 const BEND = 0.09;
 const MOST_STEPS = 2;
+/** Single rows jitter: their neighbours take that out. */
+const EVEN = [6, 2, 1];
 /** Having no ink, and going from ink to none. */
 const NONE = 0.72;
 const LEAVE = 3;
@@ -39,7 +42,7 @@ export function inkPath(picture: Tracked, places: Places, reach: number, known?:
   const offset = Float64Array.from(rows, (k, i) =>
     k < 0 ? NaN : refined(wide, i, (k - (scores.width - 1) / 2) * STEP, half, stroke.level),
   );
-  return rows.some((k) => k >= 0) ? { offset: evened(offset, places.closed), half, level: stroke.level } : null;
+  return rows.some((k) => k >= 0) ? { offset: evened(offset, EVEN, places.closed), half, level: stroke.level } : null;
 }
 
 /** How well each offset of each place would do, 0…1; below 0 where there is nothing. */
@@ -57,10 +60,10 @@ function inkScores({ n, width, values }: Profiles, { half, level }: Stroke, reac
   const room = Math.ceil(inside + flank) + 2;
   const sums = new Float64Array(width + 1 + 2 * room);
   const first = room + (width - 1) / 2 - most + 0.5;
-  const [l2, l1, r1, r2] = [-inside - flank, -inside, inside, inside + flank].map((by) => Math.floor(first + by));
-  const [l2f, l1f, r1f, r2f] = [-inside - flank, -inside, inside, inside + flank].map(
-    (by) => first + by - Math.floor(first + by),
-  );
+  // Where its flanks and rims lie in the sums, and how far beyond that cell.
+  const bounds = [-inside - flank, -inside, inside, inside + flank].map((by) => first + by);
+  const [l2, l1, r1, r2] = bounds.map(Math.floor);
+  const [l2f, l1f, r1f, r2f] = bounds.map((b) => b - Math.floor(b));
   const least = Math.max(clear, 0.4 * level);
   const cap = 1.15 * level;
   for (let i = 0; i < n; i++) {
@@ -116,7 +119,7 @@ function edgePath(picture: Tracked, places: Places, reach: number): InkPath | nu
     const off = curve < 0 ? Math.max(-1, Math.min(1, (0.5 * (a - c)) / curve)) : 0;
     return (k + off - (cells - 1) / 2) * STEP;
   });
-  return { offset: evened(offset, places.closed), half: 0, level };
+  return { offset: evened(offset, EVEN, places.closed), half: 0, level };
 }
 
 /** The cheapest way along the places, as a cell each; −1 where there is nothing (Viterbi 1967). Closed lines go round twice. */
@@ -217,23 +220,4 @@ function peakNear(values: Float32Array, row: number, width: number, at: number, 
   for (let k = Math.max(0, Math.floor(at - half)); k <= Math.min(width - 1, Math.ceil(at + half)); k++)
     peak = Math.max(peak, values[row + k]);
   return peak;
-}
-
-const EVEN = [1, 2, 3, 2, 1];
-
-/** Offsets with the jitter of single rows taken out, where their neighbours are known. */
-function evened(offset: Float64Array, closed: boolean): Float64Array {
-  const n = offset.length;
-  return offset.map((o, i) => {
-    if (Number.isNaN(o)) return o;
-    let [sum, weight] = [0, 0];
-    // Alike on both sides, or the ends would be drawn inwards.
-    for (let d = 0; d <= 2; d++) {
-      const [a, b] = closed ? [(i - d + n) % n, (i + d) % n] : [i - d, i + d];
-      if (a < 0 || b >= n || Number.isNaN(offset[a]) || Number.isNaN(offset[b])) break;
-      sum += EVEN[2 + d] * (offset[a] + offset[b]);
-      weight += 2 * EVEN[2 + d];
-    }
-    return sum / weight;
-  });
 }

@@ -1,5 +1,6 @@
 import quickselect from 'quickselect';
 import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
+import { distanceToChord } from '../geometry/chord';
 import { inkPath } from '../assist/inkPath';
 import { trackedOf, type Target } from '../assist/tracked';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
@@ -53,17 +54,10 @@ export function distancesTo(places: Places, offset: Float64Array, reach: number)
     for (let d = -window; d < window; d++) {
       const [a, b] = closed ? [(i + d + n) % n, (i + d + 1 + n) % n] : [i + d, i + d + 1];
       if (a < 0 || b >= n || Number.isNaN(offset[a]) || Number.isNaN(offset[b])) continue;
-      best = Math.min(best, toSegment(places.x[i], places.y[i], px[a], py[a], px[b], py[b]));
+      best = Math.min(best, distanceToChord(places.x[i], places.y[i], px[a], py[a], px[b], py[b]));
     }
     return best;
   });
-}
-
-function toSegment(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const l = dx * dx + dy * dy;
-  const t = l > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / l)) : 0;
-  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
 }
 
 function figuresOf(places: Places, distances: Float64Array): Distance {

@@ -5,22 +5,14 @@ import { splitCubic, type Cubic } from '../geometry/cubic';
 import { distance } from '../geometry/point';
 import type { GrayImage } from '../raster/grayImage';
 import { SPACING } from './distance';
-import {
-  lineOf,
-  measureLine,
-  measurePlaces,
-  placementOf,
-  runsInPicture,
-  type MeasuredLine,
-  type MeasuredRun,
-} from './lineDistance';
+import { lineOf, measurePlaces, placementOf, runsInPicture, type MeasuredLine, type MeasuredRun } from './lineDistance';
 
 /** So far beyond what moved a line is looked at too, px: where its ink runs there tells where it comes from. */
 const LEAD = 40;
 
 /**
  * Measures a line of which a part has moved: only those segments anew, and the others as `before` has them. The places
- * along a run are then spaced a little unevenly. A line that moved as a whole is measured as one.
+ * along a run are then spaced a little unevenly. Null for a line that moved as a whole, or has become another.
  */
 export function measureMoved(
   line: Line,
@@ -28,16 +20,16 @@ export function measureMoved(
   r: Reference,
   image: GrayImage,
   reach: number,
-): MeasuredLine {
+): MeasuredLine | null {
   const placement = placementOf(r, image);
   const runs = runsInPicture(line, placement.inPicture);
-  if (runs.length !== before.runs.length) return measureLine(line, r, image, reach);
+  if (runs.length !== before.runs.length) return null;
   const picture = trackedOf(image, r.target);
   const measured: MeasuredRun[] = [];
   for (const [i, run] of runs.entries()) {
     const was = before.runs[i];
     const part = movedPart(run, was);
-    if (part === null) return measureLine(line, r, image, reach);
+    if (part === null) return null;
     if (part.count === 0) {
       measured.push(was);
       continue;

@@ -18,14 +18,7 @@ export type DistanceSums = { readonly drawing: DistanceFigures; readonly sheets:
 type Target = { reference: Reference; image: GrayImage };
 
 /** `inPart`: some of it was measured when the line had another shape. */
-type Known = {
-  image: GrayImage;
-  placement: string;
-  reach: number;
-  measured: MeasuredLine;
-  tally: Tally;
-  inPart: boolean;
-};
+type Known = { image: GrayImage; placement: string; reach: number; measured: MeasuredLine; inPart: boolean };
 
 /**
  * How the lines of a drawing lie to the ink beneath them. What was measured once is kept for as long as it holds; of a line
@@ -53,6 +46,8 @@ export class MeasuredLines {
 
   /** Measures those lines as a whole that were measured in part, a line a step. */
   *completing(d: Drawing, reach: number): Generator<void, void> {
+    const seen = new Set(seenLines(d).map((l) => l.id));
+    for (const id of this.last.keys()) if (!seen.has(id)) this.last.delete(id);
     for (const line of seenLines(d)) {
       if (!this.find(d, line, reach)?.inPart) continue;
       this.measure(d, line, reach, false);
@@ -62,16 +57,17 @@ export class MeasuredLines {
 
   /** A line's figures, if they are known; null where they are not, or there is no picture beneath it. */
   of(d: Drawing, line: Line, reach: number): LineDistance | null {
-    const found = this.find(d, line, reach);
-    return found && { ...found.measured.distance, id: line.id };
+    const found = this.find(d, line, reach)?.measured.distance ?? null;
+    // A line and its copy have the same runs.
+    return found?.id === line.id ? found : found && { ...found, id: line.id };
   }
 
   /** All that are known, by their lines. */
   all(d: Drawing, reach: number): Map<string, LineDistance> {
     return new Map(
       seenLines(d).flatMap((l) => {
-        const found = this.find(d, l, reach)?.measured.distance;
-        return found ? [[l.id, found.id === l.id ? found : { ...found, id: l.id }]] : [];
+        const found = this.of(d, l, reach);
+        return found ? [[l.id, found]] : [];
       }),
     );
   }
@@ -88,11 +84,14 @@ export class MeasuredLines {
 
   /** Sums over what is known, with some lines as they would be. */
   sums(d: Drawing, reach: number, moved: readonly LineDistance[] = []): DistanceSums {
-    const instead = new Map(moved.map((l) => [l.id, tallyOf(l.places)]));
+    const instead = new Map(moved.map((l) => [l.id, l]));
     const sheets = new Map<string, DistanceFigures>();
     const all: Tally[] = [];
     for (const s of d.sheets.filter((x) => x.visible)) {
-      const own = s.lines.flatMap((l) => instead.get(l.id) ?? this.find(d, l, reach)?.tally ?? []);
+      const own = s.lines.flatMap((l) => {
+        const found = instead.get(l.id) ?? this.of(d, l, reach);
+        return found ? [tallyOf(found.places)] : [];
+      });
       if (own.length > 0) sheets.set(s.id, figuresOfAll(own));
       all.push(...own);
     }
@@ -111,10 +110,9 @@ export class MeasuredLines {
   private measureFrom(before: Known | null, line: Line, { reference, image }: Target, reach: number): Known {
     const placement = placementKey(reference);
     const holds = before?.image === image && before.placement === placement && before.reach === reach;
-    const measured = holds
-      ? measureMoved(line, before.measured, reference, image, reach)
-      : measureLine(line, reference, image, reach);
-    return { image, placement, reach, measured, tally: tallyOf(measured.distance.places), inPart: holds };
+    const part = holds ? measureMoved(line, before.measured, reference, image, reach) : null;
+    const measured = part ?? measureLine(line, reference, image, reach);
+    return { image, placement, reach, measured, inPart: part !== null };
   }
 
   private find(d: Drawing, line: Line, reach: number): Known | null {

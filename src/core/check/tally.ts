@@ -14,8 +14,16 @@ export type Tally = {
 /** Distances are told apart in steps of so many px. */
 const STEP = 0.02;
 
-/** The tally of a line's places: four figures each, the distance last (NaN: no ink). */
+const tallies = new WeakMap<Float32Array, Tally>();
+
+/** The tally of a line's places: four figures each, the distance last (NaN: no ink). Counted once. */
 export function tallyOf(places: Float32Array): Tally {
+  let tally = tallies.get(places);
+  if (!tally) tallies.set(places, (tally = counted(places)));
+  return tally;
+}
+
+function counted(places: Float32Array): Tally {
   let [known, sum, max] = [0, 0, 0];
   for (let i = 3; i < places.length; i += 4) {
     const d = places[i];

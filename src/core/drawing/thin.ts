@@ -1,4 +1,5 @@
 import { placesAlong } from '../geometry/along';
+import { distanceToChord } from '../geometry/chord';
 import { splitCubic, type Cubic } from '../geometry/cubic';
 import { turningPoints } from '../geometry/bounds';
 import { fitCurve } from '../geometry/fit/fitCurve';
@@ -124,11 +125,7 @@ function furthestFrom(from: readonly Point[], to: readonly Point[], enough: numb
 function distanceAround(to: readonly Point[], p: Point, at: number, window: number): { distance: number; at: number } {
   let best = { distance: Infinity, at };
   for (let i = Math.max(1, at - window); i < Math.min(to.length, at + window + 1); i++) {
-    const [a, b] = [to[i - 1], to[i]];
-    const way = subtract(b, a);
-    const l = dot(way, way);
-    const t = l > 0 ? Math.min(1, Math.max(0, dot(subtract(p, a), way) / l)) : 0;
-    const d = Math.hypot(p.x - a.x - t * way.x, p.y - a.y - t * way.y);
+    const d = distanceToChord(p.x, p.y, to[i - 1].x, to[i - 1].y, to[i].x, to[i].y);
     if (d < best.distance) best = { distance: d, at: i };
   }
   return best;

@@ -1,12 +1,13 @@
-import { inkOf } from '../assist/inkMask';
+import { darknessOf, medianDarkness } from '../assist/inkMask';
 import { inkPath } from '../assist/inkPath';
 import { profilesAcross, STEP, type Profiles } from '../assist/profile';
 import { trackedOf, type Tracked } from '../assist/tracked';
+import { inkWithRadius } from '../check/coverCount';
 import { assertReach } from '../check/distance';
 import type { Mark } from '../drawing/schema';
 import { assertRun, placesAlong, type CubicRun } from '../geometry/along';
+import { evened } from '../geometry/evened';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
-import { paperField, paperRow } from '../raster/paper';
 import { thinnedMarks } from './thinMarks';
 
 /** How far apart a stroke is measured, px. */
@@ -25,6 +26,7 @@ const RISE = 0.25;
 const MEETING = { share: 1.35, px: 1 };
 const AROUND = 12;
 const BEGINS = 2;
+const BELL = [0.24, 0.2, 0.12, 0.06];
 
 /**
  * The widths of the ink beneath a run, as half-widths to both sides of it, left of the direction of travel first; px of the
@@ -53,15 +55,15 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
         read.map((r) => r && Math.max(0, r[side])),
         places.closed,
       ),
+      BELL,
       places.closed,
     ),
   );
   const total = places.length || 1;
-  const marks = sides[0].map((left, i): Mark => ({
-    at: Math.min(1, places.along[i] / total),
-    left,
-    right: sides[1][i],
-  }));
+  const marks = Array.from(places.along, (along, i): Mark => {
+    const [left, right] = [sides[0][i], sides[1][i]];
+    return { at: Math.min(1, along / total), left, right };
+  });
   // A closed run ends as it begins.
   if (places.closed) marks.push({ ...marks[0], at: 1 });
   return thinnedMarks(marks, THINNING);
@@ -74,28 +76,12 @@ const known = new WeakMap<GrayImage, { tracked: Tracked; grain: number }>();
 /** How much darker than its paper each pixel is, without smoothing, and how dark the bare paper is at the median. */
 function unsmoothed(image: GrayImage): { tracked: Tracked; grain: number } {
   let found = known.get(image);
-  if (found) return found;
-  const { width, height, data } = image;
-  const { mask } = inkOf(image);
-  const field = paperField(image);
-  const row = new Float32Array(width);
-  const values = new Uint8Array(data.length);
-  const counts = new Uint32Array(256);
-  let bare = 0;
-  for (let y = 0; y < height; y++) {
-    paperRow(field, y, row);
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      values[i] = Math.max(0, Math.min(255, row[x] - data[i]));
-      if (mask[i]) continue;
-      counts[values[i]]++;
-      bare++;
-    }
+  if (!found) {
+    const { width, height } = image;
+    const values = darknessOf(image, image);
+    const grain = medianDarkness(values, inkWithRadius(image).ink.mask, 0);
+    known.set(image, (found = { tracked: { target: 'ink', width, height, values, clear: 0 }, grain }));
   }
-  let [grain, seen] = [0, counts[0]];
-  while (grain < 255 && seen < bare / 2) seen += counts[++grain];
-  found = { tracked: { target: 'ink', width, height, values, clear: 0 }, grain };
-  known.set(image, found);
   return found;
 }
 
@@ -173,7 +159,7 @@ function withoutMeetings(read: (Sides | null)[], closed: boolean): void {
 }
 
 /** What is not known goes over from one neighbour that is to the next; 0 throughout where nothing is. */
-function filled(list: readonly (number | null)[], closed: boolean): number[] {
+function filled(list: readonly (number | null)[], closed: boolean): Float64Array {
   const n = list.length;
   const nearest = (i: number, way: 1 | -1): { value: number; away: number } | null => {
     for (let d = 0; d < n; d++) {
@@ -184,26 +170,10 @@ function filled(list: readonly (number | null)[], closed: boolean): number[] {
     }
     return null;
   };
-  return list.map((v, i) => {
+  return Float64Array.from(list, (v, i) => {
     if (v !== null) return v;
     const [a, b] = [nearest(i, -1), nearest(i, 1)];
     if (!a || !b) return (a ?? b)?.value ?? 0;
     return a.value + ((b.value - a.value) * a.away) / (a.away + b.away);
-  });
-}
-
-const BELL = [0.06, 0.12, 0.2, 0.24, 0.2, 0.12, 0.06];
-
-/** Each value the mean of those around it; towards an end fewer, alike on both sides. */
-function evened(list: readonly number[], closed: boolean): number[] {
-  const n = list.length;
-  return list.map((_, i) => {
-    const reach = closed ? 3 : Math.min(3, i, n - 1 - i);
-    let [sum, weight] = [0, 0];
-    for (let d = -reach; d <= reach; d++) {
-      sum += BELL[3 + d] * list[(i + d + n) % n];
-      weight += BELL[3 + d];
-    }
-    return sum / weight;
   });
 }
