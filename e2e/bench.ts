@@ -1,4 +1,4 @@
-import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type Page, type Locator } from '@playwright/test';
 import { applyChange, type Drawing, type Line, type Node, type Point } from '../src/core';
 import { addLine } from '../src/core/change/lineEdits';
 
@@ -137,4 +137,16 @@ export async function drawingWith(request: APIRequestContext, lines: readonly Li
 export async function demoCopy(request: APIRequestContext, start: string): Promise<string> {
   const id = await demoDrawing(request, start);
   return ((await (await request.post(`/api/drawings/${id}/duplicate`)).json()) as { id: string }).id;
+}
+
+/** A copy of the pear in Refine, when its lines are measured; with the card of their distances. */
+export async function measuredPear(page: Page): Promise<{ hand: BenchHand; card: Locator }> {
+  const hand = await BenchHand.open(page, await demoCopy(page.request, 'Pear'), {
+    stage: 'refine',
+    tool: 'nodes',
+    view: { scale: 0.7, x: 190, y: 10 },
+  });
+  const card = page.getByRole('group', { name: 'Distance from the ink' });
+  await expect(card).toHaveAttribute('data-state', 'ready', { timeout: 30_000 });
+  return { hand, card };
 }

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { firstStyle, type Drawing, type Line, type Node, type Point } from '../src/core';
-import { BenchHand, demoCopy, drawingWith } from './bench';
+import { BenchHand, drawingWith, measuredPear } from './bench';
 
 const corner = (x: number, y: number): Node => ({ point: { x, y }, in: null, out: null, kind: 'corner' });
 const lineOf = (id: string, nodes: Node[], closed = false): Line => ({
@@ -119,13 +119,7 @@ test('a fix is shown before it is made; a note is waved through and shown again;
 test('settle: distances are told, lines are tried on the ink, made so, and taken back in one step', async ({
   page,
 }) => {
-  const hand = await BenchHand.open(page, await demoCopy(page.request, 'Pear'), {
-    stage: 'refine',
-    tool: 'nodes',
-    view: { scale: 0.7, x: 190, y: 10 },
-  });
-  const card = page.getByRole('group', { name: 'Distance from the ink' });
-  await expect(card).toHaveAttribute('data-state', 'ready', { timeout: 30_000 });
+  const { hand, card } = await measuredPear(page);
   const mean = async (row: string): Promise<number> =>
     Number(
       await card
@@ -163,11 +157,7 @@ test('settle: distances are told, lines are tried on the ink, made so, and taken
 });
 
 test('ink without a line: its share, its patches, and less of it once a line is laid', async ({ page }) => {
-  const id = await demoCopy(page.request, 'Pear');
-  const hand = await BenchHand.open(page, id, { stage: 'refine', tool: 'nodes', view: { scale: 0.7, x: 190, y: 10 } });
-  await expect(page.getByRole('group', { name: 'Distance from the ink' })).toHaveAttribute('data-state', 'ready', {
-    timeout: 30_000,
-  });
+  const { hand } = await measuredPear(page);
   await page.keyboard.press('Shift+2');
   const covered = page.getByTestId('covered');
   await expect(covered).toHaveText(/^[1-9]\d\.\d %$/, { timeout: 20_000 });
@@ -185,7 +175,7 @@ test('ink without a line: its share, its patches, and less of it once a line is 
   await page.waitForTimeout(300);
   hand.view = await page.evaluate(
     (key) => (JSON.parse(localStorage.getItem(key)!) as { view: BenchHand['view'] }).view,
-    `yellow-quill:session:${id}`,
+    `yellow-quill:session:${hand.id}`,
   );
   await hand.click(outline);
   await page.keyboard.press('Delete');

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { firstStyle, type Line, type Node, type Point } from '../src/core';
-import { BenchHand, demoCopy, drawingWith } from './bench';
+import { BenchHand, drawingWith, measuredPear } from './bench';
 
 const smooth = (x: number, y: number, into: Point | null, out: Point | null): Node => ({
   point: { x, y },
@@ -99,13 +99,7 @@ test('thinning out puts nodes at extremes where that is wished', async ({ page }
 });
 
 test('a single node settles by itself; a picture is measured by its edges instead of its ink', async ({ page }) => {
-  const hand = await BenchHand.open(page, await demoCopy(page.request, 'Pear'), {
-    stage: 'refine',
-    tool: 'nodes',
-    view: { scale: 0.7, x: 190, y: 10 },
-  });
-  const card = page.getByRole('group', { name: 'Distance from the ink' });
-  await expect(card).toHaveAttribute('data-state', 'ready', { timeout: 30_000 });
+  const { hand, card } = await measuredPear(page);
   const outlineOf = async () => (await hand.saved()).sheets.find((s) => s.name === 'Pear outline')!.lines[0];
   const before = await outlineOf();
   const node = before.runs[0].nodes[4].point;

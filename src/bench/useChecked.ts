@@ -3,7 +3,8 @@
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { useBench } from './benchContext';
-import { checkingOf, nothingChecked, type Checked } from './state/checking';
+import { nothingChecked, type Checked } from './state/checked';
+import { checkingOf } from './state/checking';
 
 const none = createStore<Checked>()(() => nothingChecked);
 

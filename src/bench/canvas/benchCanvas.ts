@@ -1,5 +1,5 @@
 import Konva from 'konva';
-import type { Change, Drawing, Line, Point, Reference } from '@/core';
+import type { Change, Drawing, Point, Reference } from '@/core';
 import { findLine } from '@/core/drawing/find';
 import { paintLine, plainLooks } from '@/workers/paintLine';
 import { preferences } from '../state/preferences';
@@ -11,7 +11,7 @@ import { GuideHand } from './guideHand';
 import { HandInput } from './handInput';
 import { CheckOverlay } from './checkOverlay';
 import { clipToWork, paintBefore, paintCompared, showsBefore, undimmed } from './compare';
-import { differingLines, LingeringLines } from './liveLines';
+import { differingLines, LiveLines } from './liveLines';
 import { Picking } from './picking';
 import { paintGround, paintReferences, withoutTones } from './pageGround';
 import { paintPageLoupe } from './pageLoupe';
@@ -21,6 +21,7 @@ import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
 import { changesGround, changesMarks } from './whatChanged';
+import { whenIdle } from './whenIdle';
 
 const STILL_MS = 160;
 
@@ -42,9 +43,7 @@ export class BenchCanvas {
   private readonly input: HandInput;
   private pointerAt: Point | null = null;
   private readonly stop: (() => void)[] = [];
-  private readonly lingering = new LingeringLines();
-  private live: Line[] = [];
-  private moved: ReadonlySet<string> = new Set();
+  private readonly live = new LiveLines();
   private announced: Change | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
@@ -125,8 +124,7 @@ export class BenchCanvas {
     this.measure();
     this.toolNews();
     this.tool.begin?.();
-    const ahead = whenIdle(() => this.picking.prepare(bench.getState().drawing));
-    this.stop.push(ahead);
+    this.stop.push(whenIdle(() => this.picking.prepare(bench.getState().drawing)));
     container.dataset.ready = 'true';
   }
 
@@ -218,10 +216,9 @@ export class BenchCanvas {
     if (s.solo !== before.solo) this.look();
     if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing);
     if (s.preview !== before.preview || s.drawing !== before.drawing || s.uncorrected !== before.uncorrected) {
-      const { lines, ids } = differingLines(s.drawing, shownDrawing(s));
-      this.live = lines;
-      this.tiles.hide(ids);
-      this.lift(ids);
+      // Lines that begin or cease to move are no longer, or again, painted with what keeps still.
+      if (this.live.move(s.drawing, shownDrawing(s))) this.ground.batchDraw();
+      this.tiles.hide([...this.live.moved]);
     }
     if (changesGround(s, before)) this.ground.batchDraw();
     if (changesMarks(s, before)) {
@@ -230,24 +227,16 @@ export class BenchCanvas {
     }
   }
 
-  /** Lines that begin or cease to move are no longer, or again, painted with what keeps still. */
-  private lift(ids: readonly string[]): void {
-    if (ids.length === this.moved.size && ids.every((id) => this.moved.has(id))) return;
-    this.moved = new Set(ids);
-    this.ground.batchDraw();
-  }
-
   /** Tells the painter what became of the drawing, and draws what changed until it has caught up. */
   private send(before: Drawing, after: Drawing): void {
     const change = this.announced;
     this.announced = null;
     const order = change ? this.tiles.change(change) : this.tiles.load(after);
-    const { lines } = differingLines(before, after);
-    this.lingering.add(lines, order);
+    this.live.await(differingLines(before, after).lines, order);
   }
 
   private newsFromTiles(): void {
-    if (this.lingering.drop((order) => this.tiles.shows(order))) this.over.batchDraw();
+    if (this.live.drop((order) => this.tiles.shows(order))) this.over.batchDraw();
     this.ground.batchDraw();
   }
 
@@ -279,9 +268,9 @@ export class BenchCanvas {
       lines: () => this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still),
     });
     ctx.restore();
-    this.checks.paintStill(ctx, s, this.ratio, this.moved, this.still);
+    this.checks.paintStill(ctx, s, this.ratio, this.live.moved, this.still);
     // Told on the element, so that whoever looks from outside knows when the picture is whole.
-    const sharp = String(this.isSharp && this.lingering.isEmpty);
+    const sharp = String(this.isSharp && this.live.isPainted);
     if (this.container.dataset.sharp !== sharp) this.container.dataset.sharp = sharp;
   }
 
@@ -293,14 +282,14 @@ export class BenchCanvas {
     ctx.setTransform(scale, 0, 0, scale, s.view.x * this.ratio, s.view.y * this.ratio);
     if (showsBefore(s)) paintBefore(ctx, s, scale, this.looks);
     else if (!s.lifted)
-      for (const line of [...this.lingering.lines, ...this.live]) {
+      for (const line of this.live.lines) {
         const sheet = findLine(shownDrawing(s), line.id)?.sheet;
         if (s.solo === null || sheet?.id === s.solo) paintLine(ctx, line, scale, this.looks, sheet?.tag);
       }
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);
-    this.checks.paintAbove(ctx, s, this.moved);
+    this.checks.paintAbove(ctx, s, this.live.moved);
     if (!s.lifted) this.tool.paint(ctx, s.view);
     const { loupe, loupeTimes, mirrored } = preferences.getState();
     if (loupe && this.pointerAt && s.stage !== 'prepare') {
@@ -318,16 +307,6 @@ export class BenchCanvas {
     if (s.rulers) paintRulers(ctx, page, s.view, s.window, this.pointerAt);
     ctx.restore();
   }
-}
-
-/** Does something when the page has nothing else to do; gives what calls it off. Not every browser can tell. */
-function whenIdle(run: () => void): () => void {
-  if (typeof requestIdleCallback === 'undefined') {
-    const timer = setTimeout(run, 300);
-    return () => clearTimeout(timer);
-  }
-  const handle = requestIdleCallback(run, { timeout: 2_000 });
-  return () => cancelIdleCallback(handle);
 }
 
 /** The browser's own context behind Konva's. */

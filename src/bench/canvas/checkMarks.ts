@@ -4,7 +4,7 @@ import type { Drawing, Line } from '@/core';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { findLine } from '@/core/drawing/find';
 import { formatNumber } from '@/ui/format';
-import type { Checked } from '../state/checking';
+import type { Checked } from '../state/checked';
 import { noteWords } from '../state/noteWords';
 import { shownDrawing, type BenchState } from '../state/store';
 import { toScreen, type View } from '../state/view';

@@ -10,7 +10,8 @@ import {
 } from './checkMarks';
 import { clipToWork, showsBefore } from './compare';
 import { StillColours } from './stillColours';
-import { checkingOf, type Checked } from '../state/checking';
+import type { Checked } from '../state/checked';
+import { checkingOf } from '../state/checking';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type Bench, type BenchState } from '../state/store';
 

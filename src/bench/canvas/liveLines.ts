@@ -25,11 +25,24 @@ export function differingLines(before: Drawing, after: Drawing): { lines: Line[]
   return { lines, ids };
 }
 
-/** Lines that the tiles do not show yet: drawn by hand until the painter has caught up with their change. */
-export class LingeringLines {
+/** The lines that are drawn by hand: what is on the move, and what the tiles do not show yet. */
+export class LiveLines {
+  private moving: readonly Line[] = [];
   private waiting: { lines: Line[]; order: number }[] = [];
+  /** The ids of the lines on the move, which are not as the drawing has them. */
+  moved: ReadonlySet<string> = new Set();
 
-  add(lines: Line[], order: number): void {
+  /** Takes over what is seen in place of the drawing; whether other lines move than before. */
+  move(drawing: Drawing, shown: Drawing): boolean {
+    const { lines, ids } = differingLines(drawing, shown);
+    this.moving = lines;
+    if (ids.length === this.moved.size && ids.every((id) => this.moved.has(id))) return false;
+    this.moved = new Set(ids);
+    return true;
+  }
+
+  /** Lines whose change the painter has been told of, as his `order`. */
+  await(lines: Line[], order: number): void {
     if (lines.length > 0) this.waiting.push({ lines, order });
   }
 
@@ -41,11 +54,11 @@ export class LingeringLines {
     return isNews;
   }
 
-  get isEmpty(): boolean {
+  get isPainted(): boolean {
     return this.waiting.length === 0;
   }
 
   get lines(): Line[] {
-    return this.waiting.flatMap((w) => w.lines);
+    return [...this.waiting.flatMap((w) => w.lines), ...this.moving];
   }
 }

@@ -1,7 +1,7 @@
 import type { LineDistance } from '@/core/check/lineDistance';
 import type { BenchState } from '../state/store';
 import type { View } from '../state/view';
-import type { Checked } from '../state/checking';
+import type { Checked } from '../state/checked';
 import { colouredLines, paintDistances } from './checkMarks';
 
 type Of = {

@@ -3,7 +3,7 @@
 import { QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { NameField } from '@/ui/NameField';
 import { quillMark } from '@/ui/toolIcons';
 import { formatCount, formatNumber } from '@/ui/format';
@@ -62,28 +62,29 @@ function SaveState() {
 
 function UndoButtons() {
   const bench = useBench();
-  const reading = useBenchState((s) => s.reading);
   const undoable = useBenchStateLater((s) => s.undoable.at(-1)?.label);
   const redoable = useBenchStateLater((s) => s.redoable.at(-1)?.label);
   return (
     <>
-      <Button
-        shape="round"
-        icon={<UndoOutlined />}
-        disabled={!undoable || reading}
-        onClick={() => bench.undo()}
-        aria-label="Undo"
-        title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
-      />
-      <Button
-        shape="round"
-        icon={<RedoOutlined />}
-        disabled={!redoable || reading}
-        onClick={() => bench.redo()}
-        aria-label="Redo"
-        title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
-      />
+      <StepButton name="Undo" icon={<UndoOutlined />} label={undoable} onClick={() => bench.undo()} />
+      <StepButton name="Redo" icon={<RedoOutlined />} label={redoable} onClick={() => bench.redo()} />
     </>
+  );
+}
+
+type Step = { name: string; icon: ReactNode; label: string | undefined; onClick: () => void };
+
+function StepButton({ name, icon, label, onClick }: Step) {
+  const reading = useBenchState((s) => s.reading);
+  return (
+    <Button
+      shape="round"
+      icon={icon}
+      disabled={!label || reading}
+      onClick={onClick}
+      aria-label={name}
+      title={label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`}
+    />
   );
 }
 

@@ -3,50 +3,25 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Drawing, Reference } from '@/core';
 import type { ThinOptions } from '@/core/drawing/thin';
 import type { SettleFigures } from '@/core/change/settleEdits';
-import type { CoverFigures } from '@/core/check/coveredInk';
 import type { LineDistance } from '@/core/check/lineDistance';
-import type { DistanceSums } from '@/core/check/measuredLines';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';
-import type { CheckWorker, Reshaped, Uncovered } from '@/workers/check.worker';
+import type { Checks, Reshaped } from '@/workers/checks';
+import { nothingChecked, type Checked } from './checked';
 import { correct, sourceOf } from './corrections';
 import { HandAtWork } from './handAtWork';
 import { LazyWorker } from './lazyWorker';
 import { preferences } from './preferences';
 import type { Bench } from './store';
 
-/** What the checks know of the drawing as it is seen. */
-export type Checked = {
-  /** How each line lies to its ink, by its id. */
-  readonly distances: ReadonlyMap<string, LineDistance>;
-  readonly sums: DistanceSums | null;
-  readonly covers: readonly CoverFigures[];
-  readonly uncovered: readonly Uncovered[];
-  readonly notes: readonly Note[];
-  /** The notes that were not waved through. */
-  readonly open: readonly Note[];
-  /** Whether notes were looked for at all: none found is news only then. */
-  readonly sought: boolean;
-  readonly note: string | null;
-  readonly state: 'idle' | 'preparing' | 'measuring' | 'ready';
-  readonly failed: string | null;
-  /** The place along the chosen line that the plot points at, in page units; null where it points at none. */
-  readonly pointed: { x: number; y: number } | null;
-};
+/** Who does the checks: in a worker, started when it is first asked. */
+export type Checker = Pick<LazyWorker<Checks>, 'ask' | 'end' | 'onFailure'>;
 
-export const nothingChecked: Checked = {
-  distances: new Map(),
-  sums: null,
-  covers: [],
-  uncovered: [],
-  notes: [],
-  open: [],
-  sought: false,
-  note: null,
-  state: 'idle',
-  failed: null,
-  pointed: null,
-};
+const checkWorker = (): Checker =>
+  new LazyWorker<Checks>(
+    () => new Worker(new URL('../../workers/check.worker.ts', import.meta.url), { type: 'module' }),
+    'the worker that checks lines',
+  );
 
 /** The page comes first: what is drawn on it is to be seen before it is checked. */
 const FIRST_MS = 1_500;
@@ -63,12 +38,7 @@ const SHOW_MS = 400;
  */
 export class Checking {
   readonly store: StoreApi<Checked> = createStore<Checked>()(() => nothingChecked);
-  private readonly worker = new LazyWorker<CheckWorker>(
-    () => new Worker(new URL('../../workers/check.worker.ts', import.meta.url), { type: 'module' }),
-    'the worker that checks lines',
-    () => this.forget(),
-  );
-  private readonly hand = new HandAtWork(window);
+  private readonly hand: HandAtWork;
   private readonly stop: (() => void)[] = [];
   private loaded = false;
   private readonly sent = new Map<string, string>();
@@ -81,7 +51,14 @@ export class Checking {
   /** As the worker last told them of the drawing itself. */
   private readonly settled = new Map<string, LineDistance>();
 
-  constructor(private readonly bench: Bench) {
+  /** The checker, which may have to begin again, and where a hand is heard of: a worker and the window but for tests. */
+  constructor(
+    private readonly bench: Bench,
+    private readonly worker: Checker,
+    hands: Pick<Window, 'addEventListener'>,
+  ) {
+    this.hand = new HandAtWork(hands);
+    worker.onFailure = () => this.forget();
     this.stop.push(
       bench.onChange((change) => {
         this.announced = true;
@@ -302,7 +279,7 @@ const checkings = new WeakMap<Bench, Checking>();
 export const checkingOf = (bench: Bench): Checking | undefined => checkings.get(bench);
 
 export function startChecking(bench: Bench): () => void {
-  const checking = new Checking(bench);
+  const checking = new Checking(bench, checkWorker(), window);
   checkings.set(bench, checking);
   return () => checking.dispose();
 }

@@ -8,7 +8,8 @@ export class LazyWorker<T> {
   constructor(
     private readonly make: () => Worker,
     private readonly what: string,
-    private readonly onFailure: () => void = () => undefined,
+    /** Hears that it has failed. */
+    public onFailure: () => void = () => undefined,
   ) {}
 
   start(): { api: Remote<T>; failed: Promise<never> } {

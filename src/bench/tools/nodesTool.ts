@@ -1,9 +1,6 @@
-import { nanoid } from 'nanoid';
 import type { Line, Point, Sheet } from '@/core';
-import { cutAtNode, cutSegment } from '@/core/change/cutEdits';
 import { removeLines } from '@/core/change/lineEdits';
 import {
-  addNode,
   moveNodes,
   nodeAt,
   nodeKey,
@@ -25,6 +22,7 @@ import { paintHandles, paintMarquee, paintNode, paintRounding, paintSkeleton } f
 import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
+import { addAtPointer, cutAtPointer } from './atPointer';
 import { LineTool } from './lineTool';
 import { heldBead, nodeHints, paintSway, roundingGrips } from './nodeMarks';
 import { arrowOffset } from './nudge';
@@ -229,46 +227,20 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
       if (s.nodes.size > 0) this.bench.choose([...s.lines].filter((id) => findLine(this.bench.getState().drawing, id)));
       return true;
     }
-    if (key === 'n' && this.at) return this.addAtPointer(this.at);
-    if (key === 'cut' && this.at) return this.cutAtPointer(this.at);
+    if (key === 'n' && this.at) {
+      addAtPointer(this.reach, this.at);
+      return true;
+    }
+    if (key === 'cut' && this.at) {
+      cutAtPointer(this.reach, this.at);
+      return true;
+    }
     if (key === 'Escape' && (this.gesture || s.nodes.size > 0 || s.lines.size > 0)) {
       if (this.gesture) this.cancel();
       else this.bench.choose(s.nodes.size > 0 ? s.lines : []);
       return true;
     }
     return false;
-  }
-
-  private addAtPointer(e: HandEvent): boolean {
-    const s = this.bench.getState();
-    const hit = this.reach.picking.nearest(s.drawing, e.page, gripFor(e, LINE_GRIP * 2) * this.reach.unit());
-    if (!hit) {
-      this.bench.tell('There is no line under the pointer to put a node on.');
-      return true;
-    }
-    this.bench.commit(addNode(s.drawing, hit.line, hit.run, hit.segment, hit.t));
-    this.bench.choose([hit.line.id], [nodeKey({ line: hit.line.id, run: hit.run, node: hit.segment + 1 })]);
-    return true;
-  }
-
-  /** Cuts at the node under the pointer, or else at the place on a segment. */
-  private cutAtPointer(e: HandEvent): boolean {
-    const s = this.bench.getState();
-    const reach = gripFor(e, LINE_GRIP * 2) * this.reach.unit();
-    const node = this.reach.picking.nearestNode(s.drawing, e.page, reach / 2);
-    const hit = node ? null : this.reach.picking.nearest(s.drawing, e.page, reach);
-    if (!node && !hit) {
-      this.bench.tell('There is no line under the pointer to cut.');
-      return true;
-    }
-    const fresh = nanoid(10);
-    const cut = node
-      ? cutAtNode(s.drawing, { line: node.line.id, run: node.run, node: node.node }, fresh)
-      : cutSegment(s.drawing, { line: hit!.line.id, run: hit!.run, segment: hit!.segment }, hit!.t, fresh);
-    if (!this.bench.commit(cut)) this.bench.tell('A line cannot be cut at its end.');
-    const parts = [(node ?? hit)!.line.id, fresh].filter((id) => findLine(this.bench.getState().drawing, id));
-    this.bench.choose(parts);
-    return true;
   }
 
   pointer(): PointerShape {

@@ -2,7 +2,7 @@ import type { Edit } from '@/core/change/edit';
 import { counted } from '@/core/change/edit';
 import { reshapeLines } from '@/core/change/lineEdits';
 import { findLine, nodeCount } from '@/core/drawing/find';
-import type { Reshaped } from '@/workers/check.worker';
+import type { Reshaped } from '@/workers/checks';
 import { takeTool } from '../actions';
 import { paintNodes, paintSkeleton } from '../canvas/marks';
 import { checkingOf } from '../state/checking';

@@ -10,8 +10,8 @@ import {
 } from '@/core';
 import { runFromCubics } from '../drawing/fromCubics';
 import { settledRuns } from '../change/settleEdits';
-import { placedReference } from '../change/referenceEdits';
 import { inkPicture } from '../test/inkPicture';
+import { laidReference } from '../test/laidReference';
 import { measureLine, referenceBeneath, together } from './lineDistance';
 import { measureMoved } from './lineMoved';
 
@@ -25,14 +25,7 @@ const corner = (at: Point, into: Point | null, out: Point | null): Node => ({
 // A picture of 400 x 300 px on a page of 800 x 600: two page units a px. Its stroke is level, at 120 px.
 const image = inkPicture(400, 300, [{ cubics: [[p(40, 120), p(140, 120), p(260, 120), p(360, 120)]], width: 6 }]);
 const page = plainPage({ width: 800, height: 600, unit: 'px', dpi: 96, ground: null });
-const reference = placedReference(page, {
-  id: 'r',
-  name: 'scan',
-  picture: 'a'.repeat(64),
-  pixelWidth: 400,
-  pixelHeight: 300,
-  dpi: null,
-});
+const reference = laidReference(page, 400, 300);
 const measure = (line: Line, r = reference) => measureLine(line, r, image, 12).distance;
 /** A circle of eight arcs. */
 const ring = (c: Point, r: number): Cubic[] =>

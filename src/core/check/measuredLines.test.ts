@@ -1,6 +1,6 @@
 import { emptyDrawing, firstStyle, plainPage, type Drawing, type GrayImage, type Line, type Point } from '@/core';
-import { placedReference } from '../change/referenceEdits';
 import { inkPicture } from '../test/inkPicture';
+import { laidReference } from '../test/laidReference';
 import { CoveredInk } from './coveredInk';
 import { MeasuredLines } from './measuredLines';
 
@@ -20,14 +20,7 @@ const image = inkPicture(400, 300, [
   { cubics: [[p(30, 100), p(140, 100), p(260, 100), p(370, 100)]], width: 6 },
   { cubics: [[p(30, 200), p(140, 200), p(260, 200), p(370, 200)]], width: 6 },
 ]);
-const reference = placedReference(page, {
-  id: 'r',
-  name: 'scan',
-  picture: 'a'.repeat(64),
-  pixelWidth: 400,
-  pixelHeight: 300,
-  dpi: null,
-});
+const reference = laidReference(page, 400, 300);
 const drawing = (...sheets: Line[][]): Drawing => {
   const empty = emptyDrawing(page, { id: 's0', name: 'S', tag: '#000000' });
   return {

@@ -5,6 +5,7 @@ import { Button, Dropdown } from 'antd';
 import { alignLines, spreadLines, type Side } from '@/core/change/transformEdits';
 import { findLine } from '@/core/drawing/find';
 import { useBench, useBenchState } from '../../benchContext';
+import { useDeedButton } from '../../useDeedButton';
 import * as act from '../../lineActions';
 
 const sides: { side: Side; label: string }[] = [
@@ -19,6 +20,7 @@ const sides: { side: Side; label: string }[] = [
 /** Where the chosen lines lie among the others: order, group, sheet, and in line with each other. */
 export function ArrangeCard() {
   const bench = useBench();
+  const button = useDeedButton();
   const count = useBenchState((s) => s.lines.size);
   const reading = useBenchState((s) => s.reading);
   const sheets = useBenchState((s) => s.drawing.sheets);
@@ -30,11 +32,6 @@ export function ArrangeCard() {
     [...s.lines].some((id) => findLine(s.drawing, id)?.line.groups?.[s.within.length]),
   );
   if (count === 0) return null;
-  const button = (label: string, title: string, run: () => void, disabled = false) => (
-    <Button size="small" title={title} disabled={reading || disabled} onClick={run}>
-      {label}
-    </Button>
-  );
   const { page } = bench.getState().drawing;
   const wholePage = { minX: 0, minY: 0, maxX: page.width, maxY: page.height };
   const align = (side: Side, toPage: boolean): void => {
@@ -50,8 +47,8 @@ export function ArrangeCard() {
         {button('to back', 'Under all lines of the sheet', () => act.order(bench, 'to back'))}
       </div>
       <div className="buttons">
-        {button('group', 'Choose them as one from now on (Shift G)', () => act.group(bench), count < 2)}
-        {button('take apart', 'Take the group apart (Shift T)', () => act.ungroup(bench), !grouped)}
+        {button('group', 'Choose them as one from now on (Shift G)', () => act.group(bench), { disabled: count < 2 })}
+        {button('take apart', 'Take the group apart (Shift T)', () => act.ungroup(bench), { disabled: !grouped })}
         {button('duplicate', 'Shift D', () => act.duplicate(bench))}
         {count <= 2 && button(count === 1 ? 'close' : 'join', 'Join nearest ends (R)', () => act.joinChosen(bench))}
       </div>
@@ -79,8 +76,8 @@ export function ArrangeCard() {
         >
           <Button size="small">align…</Button>
         </Dropdown>
-        {button('spread across', 'Equal gaps, left to right', () => spread('x'), count < 3)}
-        {button('spread down', 'Equal gaps, top to bottom', () => spread('y'), count < 3)}
+        {button('spread across', 'Equal gaps, left to right', () => spread('x'), { disabled: count < 3 })}
+        {button('spread down', 'Equal gaps, top to bottom', () => spread('y'), { disabled: count < 3 })}
       </div>
       <div className="fields">
         <span className="option-label">Sheet</span>

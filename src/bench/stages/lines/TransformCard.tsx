@@ -1,6 +1,5 @@
 'use client';
 
-import { Button } from 'antd';
 import { useMemo, useState } from 'react';
 import type { Point } from '@/core';
 import { boxOfLines, transformLines } from '@/core/change/transformEdits';
@@ -9,6 +8,7 @@ import { Chip } from '@/ui/Chip';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
+import { useDeedButton } from '../../useDeedButton';
 import { prefer } from '../../state/preferences';
 
 /** The places that a transform can leave where they are: the corners, sides and middle of the box around the lines. */
@@ -21,6 +21,7 @@ const nameOf = ({ x, y }: Point): string =>
 /** The chosen lines by figures: where they are, how large; scaled, turned, slanted and flipped about a place. */
 export function TransformCard() {
   const bench = useBench();
+  const deed = useDeedButton();
   const drawing = useBenchState((s) => s.preview ?? s.drawing);
   const lines = useBenchState((s) => s.lines);
   const reading = useBenchState((s) => s.reading);
@@ -67,11 +68,7 @@ export function TransformCard() {
       onCommit={(v) => setAmounts({ ...amounts, [key]: v })}
     />
   );
-  const button = (label: string, title: string, run: () => void) => (
-    <Button size="small" title={title} aria-label={title} disabled={reading} onClick={run}>
-      {label}
-    </Button>
-  );
+  const button = (label: string, title: string, run: () => void) => deed(label, title, run, { 'aria-label': title });
   const k = amounts.scale / 100;
   return (
     <div className="card" role="group" aria-label="Place and size">

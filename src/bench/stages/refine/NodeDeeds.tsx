@@ -8,6 +8,7 @@ import { removeNodes } from '@/core/change/nodeEdits';
 import { Choice } from '@/ui/Chip';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
+import { useDeedButton } from '../../useDeedButton';
 import * as act from '../../nodeActions';
 import { joinChosen } from '../../lineActions';
 
@@ -23,6 +24,7 @@ const alignments = [
 /** What can be done with the chosen nodes and the segments between them. */
 export function NodeDeeds() {
   const bench = useBench();
+  const button = useDeedButton();
   const reading = useBenchState((s) => s.reading);
   const count = useBenchState((s) => s.nodes.size);
   const lines = useBenchState((s) => s.lines.size);
@@ -31,11 +33,6 @@ export function NodeDeeds() {
   const [amounts, setAmounts] = useState({ nodes: 1, turn: 15, scale: 110 });
   const [spread, setSpread] = useState<Spread>('length');
   const drawing = () => bench.getState().drawing;
-  const button = (label: string, title: string, run: () => void, disabled = false) => (
-    <Button size="small" title={title} disabled={reading || disabled} onClick={run}>
-      {label}
-    </Button>
-  );
   const amount = (key: keyof typeof amounts, unit: string, min: number, max: number) => (
     <NumberField
       label={key === 'nodes' ? 'How many nodes on each segment' : `Amount of ${key} for nodes`}
@@ -64,14 +61,13 @@ export function NodeDeeds() {
             {button('plainly', 'Remove, and leave the handles of the others (Shift Delete)', () => remove(true))}
           </div>
           <div className="buttons">
-            {button('cut', 'Cut the line at this node', () => act.cutChosen(bench), count !== 1)}
-            {button(
-              'meet line',
-              'Trim or extend this end to the line it should meet',
-              () => act.meetChosen(bench),
-              !isEnd,
-            )}
-            {button('start here', 'The closed line begins at this node', () => act.startHere(bench), count !== 1)}
+            {button('cut', 'Cut the line at this node', () => act.cutChosen(bench), { disabled: count !== 1 })}
+            {button('meet line', 'Trim or extend this end to the line it should meet', () => act.meetChosen(bench), {
+              disabled: !isEnd,
+            })}
+            {button('start here', 'The closed line begins at this node', () => act.startHere(bench), {
+              disabled: count !== 1,
+            })}
           </div>
           {ends === 2 && (
             <div className="buttons">
@@ -95,13 +91,13 @@ export function NodeDeeds() {
             >
               <Button size="small">align…</Button>
             </Dropdown>
-            {button('spread across', 'Even distances, left to right', () => spreadOut('x'), count < 3)}
-            {button('spread down', 'Even distances, top to bottom', () => spreadOut('y'), count < 3)}
+            {button('spread across', 'Even distances, left to right', () => spreadOut('x'), { disabled: count < 3 })}
+            {button('spread down', 'Even distances, top to bottom', () => spreadOut('y'), { disabled: count < 3 })}
             {button(
               'to their middle',
               'All to the mean of their places',
               () => act.toNodes(bench, (r) => averageNodes(drawing(), r), none),
-              count < 2,
+              { disabled: count < 2 },
             )}
           </div>
           {count > 1 && (

@@ -1,11 +1,11 @@
 'use client';
 
-import { Button } from 'antd';
 import { fixWords } from '@/core/check/fixNote';
 import { noteKinds } from '@/core/check/note';
 import { unwave } from '@/core/change/noteEdits';
 import { formatLength, formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
+import { useDeedButton } from '../../useDeedButton';
 import * as act from '../../checkActions';
 import { noteWords } from '../../state/noteWords';
 import { useChecked } from '../../useChecked';
@@ -13,21 +13,16 @@ import { useChecked } from '../../useChecked';
 /** What the checks found, kind by kind; the one that is visited, with what can be done about it. */
 export function NotesCard() {
   const bench = useBench();
+  const button = useDeedButton();
   const open = useChecked((c) => c.open);
   const here = useChecked((c) => c.open.find((n) => n.key === c.note));
   const sought = useChecked((c) => c.sought);
   const waved = useBenchState((s) => s.drawing.waved.length);
-  const reading = useBenchState((s) => s.reading);
   const unit = useBenchState((s) => s.drawing.page.unit);
   const kinds = noteKinds.flatMap((kind) => {
     const count = open.filter((n) => n.kind === kind).length;
     return count > 0 ? [{ kind, count }] : [];
   });
-  const button = (label: string, title: string, run: () => void, more: object = {}) => (
-    <Button size="small" title={title} disabled={reading} onClick={run} {...more}>
-      {label}
-    </Button>
-  );
   return (
     <div className="card notes" role="group" aria-label="Notes">
       <div className="row">

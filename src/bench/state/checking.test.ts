@@ -1,0 +1,154 @@
+import { emptyDrawing, firstStyle, plainPage, type Drawing, type GrayImage, type Line, type Point } from '@/core';
+import { addLine, removeLines } from '@/core/change/lineEdits';
+import { moveNodes } from '@/core/change/nodeEdits';
+import { inkPicture } from '@/core/test/inkPicture';
+import { laidReference } from '@/core/test/laidReference';
+import { checks } from '@/workers/checks';
+import { Checking, type Checker } from './checking';
+import { preferences, prefer } from './preferences';
+import { createBench, type Bench } from './store';
+
+const p = (x: number, y: number): Point => ({ x, y });
+const level = (id: string, ...ys: number[]): Line => ({
+  id,
+  style: firstStyle,
+  runs: [
+    {
+      closed: false,
+      nodes: ys.map((y, i) => ({ point: p(40 + (320 * i) / (ys.length - 1), y), in: null, out: null, kind: 'corner' })),
+    },
+  ],
+});
+const mockImage = (): GrayImage =>
+  inkPicture(400, 300, [
+    { cubics: [[p(30, 100), p(140, 100), p(260, 100), p(370, 100)]], width: 6 },
+    { cubics: [[p(30, 200), p(140, 200), p(260, 200), p(370, 200)]], width: 6 },
+  ]);
+jest.mock('./corrections', () => ({
+  sourceOf: () => ({}),
+  correct: { grey: () => Promise.resolve(mockImage()) },
+}));
+
+/** The checks themselves, asked as a worker is; and what it was asked. */
+class Near implements Checker {
+  onFailure = (): void => undefined;
+  readonly asked: string[] = [];
+  readonly api = new Proxy(checks, {
+    get:
+      (all, name: keyof typeof checks) =>
+      async (...given: unknown[]): Promise<unknown> => {
+        this.asked.push(name);
+        await Promise.resolve();
+        return (all[name] as (...g: unknown[]) => unknown)(...given);
+      },
+  });
+  ask: Checker['ask'] = (question) => question(this.api as unknown as Parameters<typeof question>[0]);
+  end(): void {}
+}
+
+const page = plainPage({ width: 400, height: 300, unit: 'px', dpi: 96, ground: null });
+const drawing = (...lines: Line[]): Drawing => {
+  const empty = emptyDrawing(page, { id: 's', name: 'S', tag: '#000000' });
+  return { ...empty, references: [laidReference(page, 400, 300)], sheets: [{ ...empty.sheets[0], lines }] };
+};
+
+let target: EventTarget;
+let bench: Bench;
+let near: Near;
+let checking: Checking;
+const state = () => checking.store.getState();
+const soon = (ms = 3_000): Promise<void> => jest.advanceTimersByTimeAsync(ms);
+
+async function begin(d: Drawing): Promise<void> {
+  target = new EventTarget();
+  bench = createBench({ id: 'd', title: 'Test', stage: 'refine', drawing: d, revision: 0 });
+  near = new Near();
+  checking = new Checking(bench, near, target as Window);
+  await soon();
+}
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  prefer({ distance: true, coverage: true, inkReach: 12 });
+});
+afterEach(() => {
+  checking.dispose();
+  jest.useRealTimers();
+});
+
+test('lines, sums, covered ink and notes of a drawing are there once it has been opened a while', async () => {
+  await begin(drawing(level('a', 100, 100), level('b', 203, 203)));
+  expect(state().state).toBe('ready');
+  expect([...state().distances.keys()]).toEqual(['a', 'b']);
+  expect(state().sums!.drawing.mean).toBeCloseTo(1.5, 1);
+  expect(state().covers[0].covered).toBeGreaterThan(0.9);
+  expect(state().sought).toBe(true);
+});
+
+test('under a hand the figures are those of what it does; taken back, those of the drawing', async () => {
+  await begin(drawing(level('a', 100, 100, 100, 100, 100, 100), level('b', 200, 200)));
+  const before = state().sums!;
+  bench.show(moveNodes(bench.getState().drawing, [{ line: 'a', run: 0, node: 2 }], p(0, 8)));
+  await soon(1);
+  expect(state().distances.get('a')!.max).toBeGreaterThan(6);
+  expect(state().sums!.drawing.max).toBe(state().distances.get('a')!.max);
+  expect(near.asked).toContain('moved');
+  bench.show(null);
+  await soon();
+  expect(state().sums!.drawing.max).toBeCloseTo(before.drawing.max, 5);
+});
+
+test('a change is followed: a line that comes and goes, with its figures, its ink and its notes', async () => {
+  await begin(drawing(level('a', 100, 100)));
+  expect(state().covers[0].covered).toBeLessThan(0.6);
+  bench.commit(addLine(bench.getState().drawing, 's', level('b', 200, 200)));
+  bench.commit(addLine(bench.getState().drawing, 's', level('c', 200.2, 200.2)));
+  await soon();
+  expect(state().covers[0].covered).toBeGreaterThan(0.9);
+  expect(state().open.map((n) => n.kind)).toContain('doubled');
+  bench.commit(removeLines(bench.getState().drawing, ['b', 'c']));
+  await soon();
+  expect([...state().distances.keys()]).toEqual(['a']);
+  expect(state().covers[0].covered).toBeLessThan(0.6);
+  expect(state().open).toEqual([]);
+});
+
+test('while a hand presses only what it moves is looked at; the rest when it has let go', async () => {
+  await begin(drawing(level('a', 100, 100)));
+  target.dispatchEvent(new Event('pointerdown'));
+  near.asked.length = 0;
+  bench.commit(addLine(bench.getState().drawing, 's', level('b', 200, 200)));
+  await soon();
+  expect(near.asked.filter((q) => q !== 'change')).toEqual([]);
+  target.dispatchEvent(new Event('pointerup'));
+  await soon();
+  expect(state().distances.has('b')).toBe(true);
+});
+
+test('nothing is checked where lines are not refined; a failure begins again', async () => {
+  await begin(drawing(level('a', 100, 100)));
+  bench.setState({ stage: 'trace' });
+  await soon();
+  near.asked.length = 0;
+  bench.commit(addLine(bench.getState().drawing, 's', level('b', 200, 200)));
+  await soon();
+  expect(near.asked.filter((q) => q !== 'change')).toEqual([]);
+  bench.setState({ stage: 'refine' });
+  await soon();
+  expect(state().distances.has('b')).toBe(true);
+  near.onFailure();
+  expect(state().distances.size).toBe(0);
+  expect(state().failed).toMatch(/begin again/);
+  await soon(5_000);
+  expect([...state().distances.keys()]).toEqual(['a', 'b']);
+  expect(state().failed).toBeNull();
+});
+
+test('what is switched off is not asked for', async () => {
+  prefer({ coverage: false });
+  await begin(drawing(level('a', 100, 100)));
+  expect(near.asked).not.toContain('covers');
+  expect(near.asked).not.toContain('uncovered');
+  expect(preferences.getState().distance).toBe(true);
+  expect(state().sums).not.toBeNull();
+});

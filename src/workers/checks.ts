@@ -1,0 +1,160 @@
+import { transfer } from 'comlink';
+import { applyChange, type Box, type Change, type Drawing, type GrayImage, type Line, type Run } from '@/core';
+import { settledRuns, type SettleFigures } from '@/core/change/settleEdits';
+import { CoveredInk, type CoverFigures } from '@/core/check/coveredInk';
+import { findingNotes } from '@/core/check/findNotes';
+import { referenceBeneath, type LineDistance } from '@/core/check/lineDistance';
+import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
+import type { Note } from '@/core/check/note';
+import { findLine } from '@/core/drawing/find';
+import { thinnedRun, type ThinOptions } from '@/core/drawing/thin';
+
+/** What has been looked at. Kept here so that only what changed is sent and made anew. */
+let drawing: Drawing | null = null;
+const pictures = new Map<string, GrayImage>();
+let lines = new MeasuredLines(pictures);
+let ink = new CoveredInk(pictures);
+
+/** What the bench was told last, by the places measured. */
+let told = new Map<string, Float32Array>();
+let finding: { drawing: Drawing; steps: Generator<void, Note[]> } | null = null;
+
+/** A line in another shape. */
+export type Reshaped = { id: string; runs: readonly Run[] };
+
+/** A part of the work: what of it is news; with all sums when it is done. */
+export type Measured = { fresh: LineDistance[]; gone: string[]; sums: DistanceSums | null; done: boolean };
+
+/** What the lines under a hand come to. */
+export type Moved = { lines: LineDistance[]; sums: DistanceSums | null; covers: CoverFigures[] | null };
+
+/** Where a reference's ink has no line, and a wash over it. */
+export type Uncovered = { reference: string; patches: readonly Box[]; wash: ImageBitmap | null };
+
+const WASH = [188, 72, 44, 150] as const;
+
+/** Works on for so long, ms: what takes longer is asked for again, and what matters more comes between. */
+function workOn<T>(steps: Generator<void, T>, ms: number): IteratorResult<void, T> {
+  const until = performance.now() + ms;
+  for (;;) {
+    const step = steps.next();
+    if (step.done || performance.now() > until) return step;
+  }
+}
+
+/** All that is asked of the checks. */
+export const checks = {
+  load(next: Drawing): void {
+    drawing = next;
+    told = new Map();
+    lines = new MeasuredLines(pictures);
+    ink = new CoveredInk(pictures);
+  },
+
+  change(change: Change): void {
+    if (drawing) drawing = applyChange(drawing, change);
+  },
+
+  /** A reference's corrected picture in grey; null lets go of it. */
+  picture(id: string, image: GrayImage | null): void {
+    if (image) pictures.set(id, image);
+    else pictures.delete(id);
+  },
+
+  /** Measures the lines that are seen for some ms; as a whole also those that were measured in part. */
+  distances(reach: number, ms: number, whole = false): Measured {
+    if (!drawing) return { fresh: [], gone: [], sums: null, done: true };
+    const steps = whole ? lines.completing(drawing, reach) : lines.measuring(drawing, reach);
+    const done = workOn(steps, ms).done === true;
+    const all = lines.all(drawing, reach);
+    const fresh = [...all.values()].filter((x) => told.get(x.id) !== x.places);
+    const gone = done ? [...told.keys()].filter((id) => !all.has(id)) : [];
+    for (const x of fresh) told.set(x.id, x.places);
+    for (const id of gone) told.delete(id);
+    return { fresh, gone, sums: done ? lines.sums(drawing, reach) : null, done };
+  },
+
+  sums: (reach: number): DistanceSums | null => drawing && lines.sums(drawing, reach),
+
+  /** Counts for some ms which ink has a line; null when that is not all done. */
+  covers(reach: number, ms: number): CoverFigures[] | null {
+    if (!drawing) return [];
+    return workOn(ink.counting(drawing, reach), ms).done ? ink.figures(drawing, reach) : null;
+  },
+
+  /** Lines as they are under the hand. */
+  moved(changed: Line[], reach: number, wants: { distance: boolean; coverage: boolean }): Moved {
+    if (!drawing) return { lines: [], sums: null, covers: null };
+    const measured = wants.distance ? lines.moved(drawing, changed, reach) : [];
+    return {
+      lines: measured,
+      sums: wants.distance ? lines.sums(drawing, reach, measured) : null,
+      covers: wants.coverage ? ink.moved(drawing, changed, reach) : null,
+    };
+  },
+
+  uncovered(reach: number): Uncovered[] {
+    const d = drawing;
+    if (!d) return [];
+    const found = d.references.flatMap((r): Uncovered[] => {
+      const open = ink.untraced(d, r.id, reach);
+      return open ? [{ reference: r.id, patches: open.patches, wash: washOf(open.image) }] : [];
+    });
+    return transfer(
+      found,
+      found.flatMap((f) => f.wash ?? []),
+    );
+  },
+
+  /** Looks for notes for some ms; null when that is not all done. */
+  notes(ms: number): Note[] | null {
+    if (!drawing) return [];
+    if (finding?.drawing !== drawing) finding = { drawing, steps: findingNotes(drawing) };
+    const step = workOn(finding.steps, ms);
+    if (!step.done) return null;
+    finding = null;
+    return step.value;
+  },
+
+  /** Lines by their ids, settled onto the ink beneath them; only those that move. */
+  settle(ids: string[], nodes: string[], figures: SettleFigures): Reshaped[] {
+    const d = drawing;
+    if (!d) return [];
+    return ids.flatMap((id) => {
+      const line = findLine(d, id)?.line;
+      const r = line && referenceBeneath(d, line);
+      const picture = r && pictures.get(r.id);
+      if (!line || !r || !picture) return [];
+      const own = nodes.filter((k) => k.startsWith(`${id}:`)).map((k) => k.slice(id.length + 1));
+      const runs = settledRuns(line, r, picture, figures, nodes.length > 0 ? new Set(own) : undefined);
+      return runs === line.runs ? [] : [{ id, runs }];
+    });
+  },
+
+  /** Lines by their ids, with fewer nodes; only those that come out otherwise. */
+  thin(ids: string[], options: ThinOptions): Reshaped[] {
+    const d = drawing;
+    if (!d) return [];
+    return ids.flatMap((id) => {
+      const line = findLine(d, id)?.line;
+      if (!line) return [];
+      const runs = line.runs.map((run) => thinnedRun(run, options));
+      return runs.every((run, i) => run === line.runs[i]) ? [] : [{ id, runs }];
+    });
+  },
+};
+
+/** Untraced ink as a bitmap to be laid over the page. */
+function washOf({ width, height, data }: GrayImage): ImageBitmap | null {
+  if (typeof OffscreenCanvas === 'undefined') return null;
+  const canvas = new OffscreenCanvas(width, height);
+  const ctx = canvas.getContext('2d')!;
+  const pixels = ctx.createImageData(width, height);
+  const into = new Uint32Array(pixels.data.buffer);
+  const colour = (WASH[3] << 24) | (WASH[2] << 16) | (WASH[1] << 8) | WASH[0];
+  for (let i = 0; i < data.length; i++) if (data[i] === 0) into[i] = colour;
+  ctx.putImageData(pixels, 0, 0);
+  return canvas.transferToImageBitmap();
+}
+
+export type Checks = typeof checks;
