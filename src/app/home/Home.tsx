@@ -3,7 +3,7 @@
 import { FileAddOutlined, PictureOutlined } from '@ant-design/icons';
 import { App, Button, Dropdown, Upload } from 'antd';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { PICTURE_TYPES } from '@/bench/actions';
 import { ask, askJson } from '@/bench/state/api';
 import type { DrawingCard as Card } from '@/server/drawings';
@@ -19,6 +19,7 @@ type Props = { drawings: Card[]; binned: Card[]; now: number };
 export function Home({ drawings, binned, now }: Props) {
   const router = useRouter();
   const { message, notification } = App.useApp();
+  const home = useRef<HTMLDivElement>(null);
   const [busy, setBusy] = useState(false);
   const [over, setOver] = useState(false);
   const [binOpen, setBinOpen] = useState(false);
@@ -53,6 +54,8 @@ export function Home({ drawings, binned, now }: Props) {
       if (files.length > 0) void begin(files);
     };
     window.addEventListener('paste', paste);
+    // Told on the element, so that whoever looks from outside knows when the page hears.
+    if (home.current) home.current.dataset.ready = 'true';
     return () => window.removeEventListener('paste', paste);
   }, [begin]);
 
@@ -97,6 +100,7 @@ export function Home({ drawings, binned, now }: Props) {
 
   return (
     <div
+      ref={home}
       className={over ? 'home over' : 'home'}
       onDragOver={(e) => {
         if (!e.dataTransfer.types.includes('Files')) return;

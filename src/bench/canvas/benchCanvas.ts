@@ -4,7 +4,7 @@ import { findLine } from '@/core/drawing/find';
 import { paintLine, plainLooks } from '@/workers/paintLine';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
-import { toPage, zoomedAt, type View } from '../state/view';
+import { toPage, zoomedAt } from '../state/view';
 import { toolIds, toolRegistry } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
 import { GuideHand } from './guideHand';
@@ -291,19 +291,11 @@ export class BenchCanvas {
     paintGuides(ctx, page, s.view, s.window);
     this.checks.paintAbove(ctx, s, this.live.moved);
     if (!s.lifted) this.tool.paint(ctx, s.view);
-    const { loupe, loupeTimes, mirrored } = preferences.getState();
-    if (loupe && this.pointerAt && s.stage !== 'prepare') {
-      const marks = (c: CanvasRenderingContext2D, view: View): void => this.tool.paint(c, view);
-      const scene = {
-        drawing: shownDrawing(s),
-        looks: this.looks,
-        solo: s.solo,
-        peek: s.peek,
-        pictures: this.pictures,
-        marks,
-      };
-      paintPageLoupe(ctx, s.view, s.window, this.ratio, this.pointerAt, loupeTimes, mirrored, scene);
-    }
+    paintPageLoupe(ctx, s, this.ratio, this.pointerAt, {
+      looks: this.looks,
+      pictures: this.pictures,
+      marks: (c, view) => this.tool.paint(c, view),
+    });
     if (s.rulers) paintRulers(ctx, page, s.view, s.window, this.pointerAt);
     ctx.restore();
   }

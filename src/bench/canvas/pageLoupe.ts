@@ -1,7 +1,9 @@
-import type { Drawing, Point } from '@/core';
+import type { Point } from '@/core';
 import { boxesMeet } from '@/core/geometry/box';
 import { lineBox } from '@/core/drawing/run';
 import { paintLine, type Looks } from '@/workers/paintLine';
+import { preferences } from '../state/preferences';
+import { shownDrawing, type BenchState } from '../state/store';
 import { toPage, type Size, type View } from '../state/view';
 import { paintCross } from './loupe';
 import { paintReferences } from './pageGround';
@@ -12,50 +14,46 @@ const RADIUS = 92;
 const APART = 26;
 
 export type LoupeScene = {
-  drawing: Drawing;
   looks: Looks;
-  solo: string | null;
-  /** Without the reference. */
-  peek: boolean;
   pictures: PictureStore;
   /** Paints the tool's marks for a view. */
   marks: (ctx: CanvasRenderingContext2D, view: View) => void;
 };
 
 /**
- * The loupe at the pointer: reference, lines and marks around it, `times` as large. It stands above and to the side that
- * the drawing hand leaves free, and gives way at the window's edges. The context is in CSS px.
+ * The loupe at the pointer, where it is wanted: reference, lines and marks around it, so many times as large. It stands
+ * above and to the side that the drawing hand leaves free, and gives way at the window's edges. The context is in CSS px.
  */
 export function paintPageLoupe(
   ctx: CanvasRenderingContext2D,
-  view: View,
-  window: Size,
+  s: BenchState,
   ratio: number,
-  pointer: Point,
-  times: number,
-  leftHanded: boolean,
+  pointer: Point | null,
   scene: LoupeScene,
 ): void {
-  const middle = loupeMiddle(pointer, window, leftHanded);
+  const { loupe, loupeTimes: times, mirrored } = preferences.getState();
+  if (!loupe || !pointer || s.stage === 'prepare') return;
+  const { view, window } = s;
+  const drawing = shownDrawing(s);
+  const middle = loupeMiddle(pointer, window, mirrored);
   const at = toPage(view, pointer);
   const scale = view.scale * times;
   const inside: View = { scale, x: middle.x - at.x * scale, y: middle.y - at.y * scale };
   const rim = new Path2D();
   rim.arc(middle.x, middle.y, RADIUS, 0, Math.PI * 2);
   ctx.save();
-  ctx.fillStyle = scene.drawing.page.ground ?? '#fffefb';
+  ctx.fillStyle = drawing.page.ground ?? '#fffefb';
   ctx.fill(rim);
   ctx.save();
   ctx.clip(rim);
   ctx.save();
   ctx.setTransform(1, 0, 0, 1, 0, 0);
-  if (!scene.peek)
-    paintReferences(ctx, scene.drawing, inside, window, ratio, scene.pictures, { still: true, moving: false });
+  if (!s.peek) paintReferences(ctx, drawing, inside, window, ratio, scene.pictures, { still: true, moving: false });
   ctx.setTransform(scale * ratio, 0, 0, scale * ratio, inside.x * ratio, inside.y * ratio);
   const reach = RADIUS / scale;
   const seen = { minX: at.x - reach, minY: at.y - reach, maxX: at.x + reach, maxY: at.y + reach };
-  for (const sheet of scene.drawing.sheets) {
-    if (!sheet.visible || (scene.solo !== null && sheet.id !== scene.solo)) continue;
+  for (const sheet of drawing.sheets) {
+    if (!sheet.visible || (s.solo !== null && sheet.id !== s.solo)) continue;
     for (const line of sheet.lines)
       if (boxesMeet(lineBox(line), seen)) paintLine(ctx, line, scale * ratio, scene.looks, sheet.tag);
   }
