@@ -1,29 +1,15 @@
-import { emptyDrawing, firstStyle, plainPage, type Drawing, type GrayImage, type Line, type Point } from '@/core';
+import { emptyDrawing, plainPage, type Drawing, type Line, type Point } from '@/core';
 import { addLine, removeLines } from '@/core/change/lineEdits';
 import { moveNodes } from '@/core/change/nodeEdits';
-import { inkPicture } from '@/core/test/inkPicture';
 import { laidReference } from '@/core/test/laidReference';
+import { levelLine as level, twoStrokes } from '@/core/test/levelLines';
 import { checks } from '@/workers/checks';
 import { Checking, type Checker } from './checking';
 import { preferences, prefer } from './preferences';
 import { createBench, type Bench } from './store';
 
 const p = (x: number, y: number): Point => ({ x, y });
-const level = (id: string, ...ys: number[]): Line => ({
-  id,
-  style: firstStyle,
-  runs: [
-    {
-      closed: false,
-      nodes: ys.map((y, i) => ({ point: p(40 + (320 * i) / (ys.length - 1), y), in: null, out: null, kind: 'corner' })),
-    },
-  ],
-});
-const mockImage = (): GrayImage =>
-  inkPicture(400, 300, [
-    { cubics: [[p(30, 100), p(140, 100), p(260, 100), p(370, 100)]], width: 6 },
-    { cubics: [[p(30, 200), p(140, 200), p(260, 200), p(370, 200)]], width: 6 },
-  ]);
+const mockImage = twoStrokes;
 jest.mock('./corrections', () => ({
   sourceOf: () => ({}),
   correct: { grey: () => Promise.resolve(mockImage()) },

@@ -1,25 +1,12 @@
-import { emptyDrawing, firstStyle, plainPage, type Drawing, type GrayImage, type Line, type Point } from '@/core';
-import { inkPicture } from '../test/inkPicture';
+import { emptyDrawing, plainPage, type Drawing, type GrayImage, type Line, type Point } from '@/core';
 import { laidReference } from '../test/laidReference';
+import { levelLine as level, twoStrokes } from '../test/levelLines';
 import { CoveredInk } from './coveredInk';
 import { MeasuredLines } from './measuredLines';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const page = plainPage({ width: 400, height: 300, unit: 'px', dpi: 96, ground: null });
-const level = (id: string, ...ys: number[]): Line => ({
-  id,
-  style: firstStyle,
-  runs: [
-    {
-      closed: false,
-      nodes: ys.map((y, i) => ({ point: p(40 + (320 * i) / (ys.length - 1), y), in: null, out: null, kind: 'corner' })),
-    },
-  ],
-});
-const image = inkPicture(400, 300, [
-  { cubics: [[p(30, 100), p(140, 100), p(260, 100), p(370, 100)]], width: 6 },
-  { cubics: [[p(30, 200), p(140, 200), p(260, 200), p(370, 200)]], width: 6 },
-]);
+const image = twoStrokes();
 const reference = laidReference(page, 400, 300);
 const drawing = (...sheets: Line[][]): Drawing => {
   const empty = emptyDrawing(page, { id: 's0', name: 'S', tag: '#000000' });
