@@ -3,7 +3,7 @@
 import { SwapOutlined } from '@ant-design/icons';
 import { Button, Dropdown } from 'antd';
 import { applyChange, inverseOf } from '@/core';
-import { useBench, useBenchState } from '../benchContext';
+import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import type { Bench, Compare } from '../state/store';
 
 const ways: { key: string; label: string; compare: Compare | null }[] = [
@@ -21,7 +21,7 @@ export function CompareMenu() {
   const bench = useBench();
   const kind = useBenchState((s) => s.compare?.kind ?? 'off');
   const before = useBenchState((s) => s.before.label);
-  const last = useBenchState((s) => s.undoable);
+  const last = useBenchStateLater((s) => s.undoable);
   const changes = last.slice(-CHANGES).toReversed();
   return (
     <Dropdown

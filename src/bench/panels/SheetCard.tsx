@@ -52,16 +52,7 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
       className={`sheet${sheet.folder ? ' within' : ''}${isActive ? ' now' : ''}${isDragging ? ' dragged' : ''}${sheet.visible ? '' : ' unseen'}`}
       data-sheet={sheet.name}
     >
-      <ColorPicker
-        value={sheet.tag}
-        disabled={reading}
-        disabledAlpha
-        size="small"
-        presets={[{ label: 'Tags', colors: [...tagColours] }]}
-        onChangeComplete={(c) => set({ tag: c.toHexString().slice(0, 7).toLowerCase() }, 'Change tag colour')}
-      >
-        <button type="button" className="tag" aria-label={`Tag colour of ${sheet.name}`} title="Tag colour" />
-      </ColorPicker>
+      <TagButton id={sheet.id} name={sheet.name} tag={sheet.tag} />
       {!renaming ? (
         <button
           type="button"
@@ -112,5 +103,25 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
         </button>
       </div>
     </li>
+  );
+});
+
+/** The sheet's colour; by itself, so that it is not drawn anew with every line that is laid on the sheet. */
+const TagButton = memo(function TagButton({ id, name, tag }: { id: string; name: string; tag: string }) {
+  const bench = useBench();
+  const reading = useBenchState((s) => s.reading);
+  const set = (to: string): void =>
+    void bench.commit(setSheet(bench.getState().drawing, id, { tag: to }, 'Change tag colour'));
+  return (
+    <ColorPicker
+      value={tag}
+      disabled={reading}
+      disabledAlpha
+      size="small"
+      presets={[{ label: 'Tags', colors: [...tagColours] }]}
+      onChangeComplete={(c) => set(c.toHexString().slice(0, 7).toLowerCase())}
+    >
+      <button type="button" className="tag" aria-label={`Tag colour of ${name}`} title="Tag colour" />
+    </ColorPicker>
   );
 });

@@ -95,8 +95,9 @@ export type BenchState = {
 
 /** A bench: its state, and everything that can be done to it. Tools, panels and keys all go through here. */
 export type Bench = StoreApi<BenchState> & {
-  /** Makes an edit a change: applied, undoable, on its way to the disk. Nothing happens for an edit without steps. */
-  commit(edit: Edit): Change | null;
+  /** Makes an edit a change: applied, undoable, on its way to the disk. Nothing happens for an edit without steps.
+   * `chosen`: the lines that are chosen from then on. */
+  commit(edit: Edit, chosen?: Iterable<string>): Change | null;
   /** Shows what an edit would do; null shows the drawing as it is. */
   show(edit: Edit | null): void;
   undo(): void;
@@ -154,7 +155,7 @@ export function createBench(opening: Opening): Bench {
   let messages = 0;
 
   const bench: Bench = Object.assign(store, {
-    commit(edit: Edit): Change | null {
+    commit(edit: Edit, chosen?: Iterable<string>): Change | null {
       if (edit.steps.length === 0 || get().reading) {
         if (get().preview) set({ preview: null });
         return null;
@@ -167,6 +168,7 @@ export function createBench(opening: Opening): Bench {
         preview: null,
         undoable: [...s.undoable, change],
         redoable: [],
+        ...(chosen && { lines: new Set(chosen), nodes: new Set<string>() }),
       }));
       return change;
     },

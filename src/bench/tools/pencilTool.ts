@@ -185,8 +185,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const { drawing, sheet } = this.bench.getState();
     const run = runOfStroke(cubics, closed);
     if (out.for === 'redraw' && findLine(drawing, out.from.line)) {
-      this.bench.commit(redrawPart(drawing, out.from.line, out.from.run, out.from, out.to, run));
-      this.bench.choose([out.from.line]);
+      this.bench.commit(redrawPart(drawing, out.from.line, out.from.run, out.from, out.to, run), [out.from.line]);
       return;
     }
     const marks = closed ? [] : marksOf(g);
@@ -194,8 +193,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const as = drawn();
     if (as) keepDrawn(line.runs, as);
     const onto = sheetOf(drawing, g.sheet) ? g.sheet : sheet;
-    this.bench.commit(addLine(drawing, onto, line, 'Draw with the pencil'));
-    this.bench.choose([line.id]);
+    this.bench.commit(addLine(drawing, onto, line, 'Draw with the pencil'), [line.id]);
   }
 
   key = (key: string): boolean => key === 'Escape' && this.escape();

@@ -9,19 +9,22 @@ import { useBench, useBenchState } from '../../benchContext';
 /** What the next line on this sheet looks like. */
 export function NextStyle() {
   const bench = useBench();
-  const sheet = useBenchState((s) => sheetOf(s.drawing, s.sheet));
+  // Apart, so that a line more on the sheet draws nothing here anew.
+  const id = useBenchState((s) => s.sheet);
+  const name = useBenchState((s) => sheetOf(s.drawing, s.sheet)?.name);
+  const next = useBenchState((s) => sheetOf(s.drawing, s.sheet)?.style);
   const reading = useBenchState((s) => s.reading);
-  if (!sheet) return null;
+  if (!next) return null;
   const set = (style: Parameters<typeof styleSheet>[2], label: string): void =>
-    void bench.commit(styleSheet(bench.getState().drawing, sheet.id, style, label));
+    void bench.commit(styleSheet(bench.getState().drawing, id, style, label));
   return (
     <>
       <span className="option-label next-on">
-        Next on <b>{sheet.name}</b>
+        Next on <b>{name}</b>
       </span>
       <LengthField
         label="Width of the next line"
-        value={sheet.style.width}
+        value={next.width}
         unit="pt"
         min={0}
         max={2000}
@@ -30,7 +33,7 @@ export function NextStyle() {
       />
       <ColourField
         label="Colour of the next line"
-        value={sheet.style.colour}
+        value={next.colour}
         disabled={reading}
         onCommit={(colour) => set({ colour }, 'Set next colour')}
       />

@@ -6,7 +6,7 @@ import { runOfStroke } from '@/core/assist/pencilStroke';
 import { reshapeLines } from '@/core/change/lineEdits';
 import { findLine } from '@/core/drawing/find';
 import { Chip } from '@/ui/Chip';
-import { useBench, useBenchState, usePreference } from '../../benchContext';
+import { useBench, useBenchStateLater, usePreference } from '../../benchContext';
 import { drawnOf, fitInWorker, keepDrawn } from '../../state/fitting';
 import { prefer } from '../../state/preferences';
 import { NextStyle } from './NextStyle';
@@ -17,7 +17,7 @@ export function PencilOptions() {
   const bench = useBench();
   const smoothing = usePreference('smoothing');
   const pressure = usePreference('pressure');
-  const only = useBenchState((s) => (s.lines.size === 1 ? findLine(s.drawing, [...s.lines][0])?.line : undefined));
+  const only = useBenchStateLater((s) => (s.lines.size === 1 ? findLine(s.drawing, [...s.lines][0])?.line : undefined));
   const drawn = only && drawnOf(only);
   const asked = useRef(0);
 
