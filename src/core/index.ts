@@ -15,6 +15,8 @@ export { pageCorners } from './raster/pageCorners';
 export { skewAngle } from './raster/skew';
 export { settle, type SettleOptions } from './assist/settle';
 export { readWidths } from './ink/readWidths';
+export { strokeOutline, type StrokeOptions } from './ink/strokeOutline';
+export { widthProfile, type WidthProfile, type Widths } from './ink/widths';
 export { distanceFromInk, type Distance, type DistanceOptions } from './check/distance';
 export { coverage, type Coverage } from './check/coverage';
 export type { CubicRun } from './geometry/along';

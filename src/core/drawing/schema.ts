@@ -39,11 +39,15 @@ export const styleSchema = z.strictObject({
   fill: colourSchema.nullable(),
 });
 
-/** How far a stroke's body reaches to the left and right of its line, in page units, at a share of its length. */
+/**
+ * How far a stroke's body reaches to the left and right of its line, in page units, at a share of its length. Widths go
+ * over from mark to mark smoothly; through a `sharp` one straight on both sides, with a kink.
+ */
 export const markSchema = z.strictObject({
   at: share,
   left: z.number().min(0).max(10_000),
   right: z.number().min(0).max(10_000),
+  sharp: z.boolean().optional(),
 });
 
 /**
