@@ -1,5 +1,5 @@
 import type { Waypoint } from './fitTrack';
-import type { Place, Stretch } from './spine';
+import { placeBetween, type Place, type Stretch } from './spine';
 import type { WidthProfile } from './widths';
 
 /** Which side of the line, seen along it: 1 the left, -1 the right. */
@@ -12,8 +12,11 @@ export type Hand = 1 | -1;
  */
 export type Contact = Waypoint & { radius: number; runs: boolean };
 
-/** Widths that change faster than this by the way are drawn as if they changed so fast. */
-const STEEPEST = 0.9;
+/** No width changes faster than this by the way: a disc that would is within its larger neighbour. */
+const STEEPEST = 0.97;
+
+/** Where the edge turns because the width changes, contacts are so far apart, radians. */
+const FAN = 0.15;
 
 /** How much of an end a nib may reach beyond or must stop short of, from a place: the way to it. */
 export type Reach = { back: number; ahead: number };
@@ -30,13 +33,73 @@ export function contactsOf(
   hand: Hand,
   cut: (q: Place) => Reach,
 ): Contact[] {
-  const { places } = stretch;
-  return places.map((q, i) => {
-    const w = widths.at(length > 0 ? q.way / length : 0, i === places.length - 1 && i > 0);
-    const radius = hand > 0 ? w.left : w.right;
+  const widthOf = (q: Place, isLast: boolean): Width => {
+    const w = widths.at(length > 0 ? q.way / length : 0, isLast);
     const slope = (hand > 0 ? w.leftSlope : w.rightSlope) / (length || 1);
-    return contact(q, radius, slope, hand, cut(q));
+    return { radius: hand > 0 ? w.left : w.right, into: slope, outOf: slope };
+  };
+  const places: Place[] = [];
+  const known: Width[] = [];
+  const visit = (q: Place, w: Width, depth: number): void => {
+    const before = known.at(-1);
+    if (before && depth < 7 && Math.abs(leanOf(before.outOf) - leanOf(w.into)) > FAN) {
+      const middle = placeBetween(places.at(-1)!, q);
+      if (middle) visit(middle, widthOf(middle, false), depth + 1);
+      if (middle && depth < 6) return visit(q, w, depth + 1);
+    }
+    places.push(q);
+    known.push(w);
+  };
+  stretch.places.forEach((q, i) => visit(q, widthOf(q, i > 0 && i === stretch.places.length - 1), 0));
+  notSteeper(known, places);
+  return places.flatMap((q, i) => fan(q, known[i], hand, cut(q)));
+}
+
+/** The angle by which a radius leans over where the width changes by so much. */
+const leanOf = (slope: number): number => Math.asin(Math.max(-STEEPEST, Math.min(STEEPEST, slope)));
+
+/** A radius, and how it changes up to its place and from it on. */
+type Width = { radius: number; into: number; outOf: number };
+
+/** Raises each radius to where the larger discs beside it reach. */
+function notSteeper(known: Width[], places: readonly Place[]): void {
+  const n = known.length;
+  const limited = new Array<number>(n).fill(0);
+  const raised = new Set<number>();
+  const raise = (i: number, from: number, slope: number): void => {
+    const least = known[from].radius - STEEPEST * Math.abs(places[i].way - places[from].way);
+    if (known[i].radius >= least) return;
+    known[i].radius = least;
+    limited[Math.min(i, from)] = slope;
+    raised.add(i);
+  };
+  for (let i = 1; i < n; i++) raise(i, i - 1, -STEEPEST);
+  for (let i = n - 2; i >= 0; i--) raise(i, i + 1, STEEPEST);
+  if (raised.size === 0) return;
+  const between = (i: number): number => {
+    const step = places[i + 1].way - places[i].way;
+    return step > 0 ? (known[i + 1].radius - known[i].radius) / step : 0;
+  };
+  known.forEach((k, i) => {
+    if (i > 0 && limited[i - 1] !== 0) k.into = limited[i - 1];
+    else if (raised.has(i) && i > 0) k.into = between(i - 1);
+    if (i + 1 < n && limited[i] !== 0) k.outOf = limited[i];
+    else if (raised.has(i) && i + 1 < n) k.outOf = between(i);
   });
+  known[0].into = known[0].outOf;
+  known[n - 1].outOf = known[n - 1].into;
+}
+
+/** The contacts at a place: one, or where its slope jumps around it, or inside by way of it. */
+function fan(q: Place, { radius, into, outOf }: Width, hand: Hand, reach: Reach): Contact[] {
+  const [a, b] = [leanOf(into), leanOf(outOf)];
+  if (Math.abs(a - b) < 1e-6) return [contact(q, radius, into, hand, reach)];
+  const [first, last] = [contact(q, radius, into, hand, reach), contact(q, radius, outOf, hand, reach)];
+  if (b > a) return [first, { ...first, ...q.p, runs: false }, last];
+  const count = Math.ceil((a - b) / FAN);
+  return Array.from({ length: count + 1 }, (_, i) =>
+    contact(q, radius, Math.sin(a + ((b - a) * i) / count), hand, reach),
+  );
 }
 
 function contact(q: Place, radius: number, slope: number, hand: Hand, reach: Reach): Contact {

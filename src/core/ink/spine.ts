@@ -112,6 +112,13 @@ function placeOf(c: Cubic, t: number, size: number): Place | null {
   return { c, t, p: evaluate(c, t), along, turn, way: 0 };
 }
 
+/** The place in the middle between two that follow each other on one cubic; null where there is none. */
+export function placeBetween(a: Place, b: Place): Place | null {
+  if (a.c !== b.c || !(b.way > a.way)) return null;
+  const middle = placeOf(a.c, (a.t + b.t) / 2, polygonLength(a.c));
+  return middle && { ...middle, way: a.way + lengthBetween(a.c, a.t, middle.t) };
+}
+
 /** The direction at an end whose handle has no length; null within a cubic, where it stands still. */
 function limitAt(c: Cubic, t: number): Point | null {
   if (t === 0) return unit(subtract(c[2], c[0])) ?? unit(subtract(c[3], c[0]));
