@@ -1,6 +1,6 @@
-import type { Line } from '@/core';
-import { pathData, ringData } from '@/core/formats/pathData';
-import { bodyOf } from '@/core/ink/body';
+import type { Cubic, Line } from '@/core';
+import { pathData } from '@/core/formats/pathData';
+import { bodyOf, isPlainStroke } from '@/core/ink/body';
 
 const paths = new WeakMap<Line['runs'], Path2D>();
 
@@ -14,18 +14,31 @@ export function pathOf(line: Pick<Line, 'runs'>): Path2D {
   return path;
 }
 
-const bodies = new WeakMap<Line['runs'], { marks: Line['marks']; path: Path2D | null }>();
+type Body = { marks: Line['marks']; style: Line['style']; path: Path2D };
+const bodies = new WeakMap<Line['runs'], Body>();
 
-/** The body of a line with width marks, made once for each shape and set of marks. */
-function bodyPath(line: Line): Path2D | null {
-  if (!line.marks?.length) return null;
+/** What of a style changes a stroke's body. */
+const isSameStroke = (a: Line['style'], b: Line['style']): boolean =>
+  a === b || JSON.stringify({ ...a, colour: '', fill: '' }) === JSON.stringify({ ...b, colour: '', fill: '' });
+
+/** The body of a line with a living width, made once for each shape, set of marks and style. */
+export function bodyPath(line: Line): Path2D {
   let known = bodies.get(line.runs);
-  if (known?.marks !== line.marks) {
-    const ring = bodyOf(line);
-    known = { marks: line.marks, path: ring && new Path2D(ringData(ring, 4)) };
+  if (!known || known.marks !== line.marks || !isSameStroke(known.style, line.style)) {
+    known = { marks: line.marks, style: line.style, path: pathOfOutlines(bodyOf(line)) };
     bodies.set(line.runs, known);
   }
-  return known!.path;
+  return known.path;
+}
+
+function pathOfOutlines(outlines: readonly (readonly Cubic[])[]): Path2D {
+  const path = new Path2D();
+  for (const cubics of outlines) {
+    path.moveTo(cubics[0][0].x, cubics[0][0].y);
+    for (const [, b, c, d] of cubics) path.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
+    path.closePath();
+  }
+  return path;
 }
 
 type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
@@ -51,16 +64,23 @@ export function paintLine(ctx: Context, line: Line, scale: number, looks: Looks 
     ctx.stroke(path);
     return;
   }
-  if (style.fill) {
+  const fill = (): void => {
+    if (!style.fill) return;
     ctx.globalAlpha = looks.seeThrough ? SEEN_THROUGH : 1;
     ctx.fillStyle = style.fill;
     ctx.fill(path);
     ctx.globalAlpha = 1;
-  }
-  const body = bodyPath(line);
-  if (body) {
+  };
+  if (!style.strokeBelow) fill();
+  paintStroke(ctx, line, path, colour, scale);
+  if (style.strokeBelow) fill();
+}
+
+function paintStroke(ctx: Context, line: Line, path: Path2D, colour: string, scale: number): void {
+  const { style } = line;
+  if (!isPlainStroke(line)) {
     ctx.fillStyle = colour;
-    ctx.fill(body);
+    ctx.fill(bodyPath(line));
     return;
   }
   if (style.width <= 0) return;
@@ -68,6 +88,11 @@ export function paintLine(ctx: Context, line: Line, scale: number, looks: Looks 
   ctx.lineWidth = Math.max(style.width, 0.5 / scale);
   ctx.lineCap = style.cap;
   ctx.lineJoin = style.join;
-  ctx.miterLimit = 4;
+  ctx.miterLimit = style.miterLimit ?? 4;
+  if (style.dash) {
+    ctx.setLineDash([...style.dash.lengths]);
+    ctx.lineDashOffset = style.dash.offset;
+  }
   ctx.stroke(path);
+  if (style.dash) ctx.setLineDash([]);
 }

@@ -2,7 +2,7 @@ import type { Cubic, Point, Style } from '@/core';
 import type { Mark } from '@/core/drawing/schema';
 import type { RunPlace } from '@/core/drawing/walk';
 import { distance } from '@/core/geometry/point';
-import { marksFromPressure } from '@/core/ink/body';
+import { marksFromPressure } from '@/core/ink/pressure';
 import type { View } from '../state/view';
 import type { Passed } from './tool';
 

@@ -45,8 +45,9 @@ const boxes = new WeakMap<Line, Box>();
 export function lineBox(line: Line): Box {
   let box = boxes.get(line);
   if (!box) {
-    const half = (line.marks ?? []).reduce((most, m) => Math.max(most, m.left, m.right), line.style.width / 2);
-    box = growBox(skeletonBox(line), half * (line.style.join === 'miter' ? 4 : 1.5));
+    const { width, join, miterLimit = 4, wobble = 0, overrun = 0 } = line.style;
+    const half = (line.marks ?? []).reduce((most, m) => Math.max(most, m.left, m.right), width / 2);
+    box = growBox(skeletonBox(line), half * (join === 'miter' ? Math.max(1.5, miterLimit) : 1.5) + wobble + overrun);
     boxes.set(line, box);
   }
   return box;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { nibSchema } from '../ink/nibs/schema';
 import { correctionSchema, type Correction } from './correction';
 
 /**
@@ -31,12 +32,33 @@ export const nodeSchema = z.strictObject({
 /** A run of nodes. A closed run returns from its last node to its first. */
 export const runSchema = z.strictObject({ closed: z.boolean(), nodes: z.array(nodeSchema).min(1).max(20_000) });
 
+export const caps = ['round', 'butt', 'square'] as const;
+export const joins = ['round', 'miter', 'bevel'] as const;
+
+/** Strokes and gaps in turns, in page units, and how far into them a stroke begins. */
+export const dashSchema = z.strictObject({
+  lengths: z.array(z.number().min(0).max(10_000)).min(1).max(12),
+  offset: finite,
+});
+
+/**
+ * How a stroke is inked. What is left out is plain: a miter limit of 4, no dashes, the stroke over its fill, a round nib,
+ * a steady hand. `wobble` is how far the hand strays, `overrun` how far ends run on, in page units; `seed` makes both, and
+ * a dry nib's breaks, differ from line to line.
+ */
 export const styleSchema = z.strictObject({
   colour: colourSchema,
   width: z.number().min(0).max(10_000),
   cap: z.enum(['butt', 'round', 'square']),
   join: z.enum(['miter', 'round', 'bevel']),
   fill: colourSchema.nullable(),
+  miterLimit: z.number().min(1).max(100).optional(),
+  dash: dashSchema.optional(),
+  strokeBelow: z.boolean().optional(),
+  nib: nibSchema.optional(),
+  wobble: z.number().min(0).max(1_000).optional(),
+  overrun: z.number().min(0).max(1_000).optional(),
+  seed: z.number().int().min(0).max(1_000_000).optional(),
 });
 
 /**
@@ -151,6 +173,7 @@ export type Node = Readonly<z.infer<typeof nodeSchema>>;
 export type Run = { readonly closed: boolean; readonly nodes: readonly Node[] };
 export type Style = Readonly<z.infer<typeof styleSchema>>;
 export type Mark = Readonly<z.infer<typeof markSchema>>;
+export type Dash = Readonly<z.infer<typeof dashSchema>>;
 export type Line = {
   readonly id: string;
   readonly runs: readonly Run[];

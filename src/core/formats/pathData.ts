@@ -1,5 +1,6 @@
 import { shownCubics } from '../drawing/rounding';
-import { samePoint, type Point } from '../geometry/point';
+import type { Cubic } from '../geometry/cubic';
+import { mix, samePoint, type Point } from '../geometry/point';
 import type { Line, Run } from '../drawing/schema';
 
 /** A number with at most `precision` decimals, without needless zeros. */
@@ -17,16 +18,24 @@ function runData(run: Run, precision: number): string {
   const xy = (p: Point) => `${decimal(p.x, precision)} ${decimal(p.y, precision)}`;
   const { nodes, closed } = run;
   if (nodes.length === 1 && !closed) return `M${xy(nodes[0].point)}h0`;
-  const list = shownCubics(run);
+  return cubicsData(shownCubics(run), closed, precision);
+}
+
+function cubicsData(list: readonly Cubic[], closed: boolean, precision: number): string {
+  const xy = (p: Point) => `${decimal(p.x, precision)} ${decimal(p.y, precision)}`;
   let data = `M${xy(list[0][0])}`;
   list.forEach(([a, b, c, d], i) => {
-    const isStraight = samePoint(a, b) && samePoint(c, d);
+    const isStraight = (samePoint(a, b) && samePoint(c, d)) || isThirds(a, b, c, d);
     if (isStraight && closed && i === list.length - 1) return;
     data += isStraight ? `L${xy(d)}` : `C${xy(b)} ${xy(c)} ${xy(d)}`;
   });
   return closed ? `${data}Z` : data;
 }
 
-/** Path data of a closed ring of points. */
-export const ringData = (points: readonly Point[], precision = 3): string =>
-  `M${points.map((p) => `${decimal(p.x, precision)} ${decimal(p.y, precision)}`).join('L')}Z`;
+/** Path data of closed outlines. */
+export const outlineData = (outlines: readonly (readonly Cubic[])[], precision = 3): string =>
+  outlines.map((cubics) => cubicsData(cubics, true, precision)).join('');
+
+/** Whether a cubic is a straight one with its handles at the thirds. */
+const isThirds = (a: Point, b: Point, c: Point, d: Point): boolean =>
+  samePoint(b, mix(a, d, 1 / 3)) && samePoint(c, mix(a, d, 2 / 3));

@@ -159,11 +159,20 @@ describe('style', () => {
   });
 });
 
+test('dashes, miter limit and paint order come along, grown with the picture', () => {
+  const style = 'stroke="red" fill="blue" stroke-linejoin="miter"';
+  const { style: read } = one(
+    `<path d="M0 0L9 9" ${style} stroke-dasharray="2 1" stroke-dashoffset="3" stroke-miterlimit="9" paint-order="stroke"/>`,
+    'width="200" height="100" viewBox="0 0 100 50"',
+  );
+  expect(read).toMatchObject({ dash: { lengths: [4, 2], offset: 6 }, miterLimit: 9, strokeBelow: true });
+});
+
 describe('what cannot be kept', () => {
   it('is named once each, with the reason', () => {
     const { drawing, dropped } = readSvg(
       svg(`<defs><path d="M0 0L5 5"/></defs><text>a</text><text>b</text><image href="http://x.test/y.png"/>
-        <script>alert(1)</script><use href="#a"/><path d="M0 0L9 9" stroke="url(#g)" opacity=".5" stroke-dasharray="2 1"/>`),
+        <script>alert(1)</script><use href="#a"/><path d="M0 0L9 9" stroke="url(#g)" opacity=".5" stroke-dasharray="2 -1"/>`),
     );
     expect(lines(drawing)).toHaveLength(1);
     expect(dropped.map((d) => d.what).sort()).toEqual(

@@ -2,8 +2,9 @@ import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import svgpath from 'svgpath';
 import { tagColours } from '../change/sheetEdits';
 import { emptyDrawing, freshSheet, plainPage, type Drawing, type Line, type Sheet, type Unit } from '../drawing/schema';
+import { grownStroke, livingOf } from './svgLiving';
 import { outlineOf, runsOf } from './svgShapes';
-import { firstLook, lengthOf, lookOf, rulesOf, type Look, type Rules } from './svgStyle';
+import { firstLook, lengthOf, lookOf, rulesOf, styleOf, type Look, type Rules } from './svgStyle';
 
 export type Dropped = { what: string; why: string };
 
@@ -138,7 +139,10 @@ class Reader {
   }
 
   private draw({ name, look, transform, group, depth }: Element, attributes: Record<string, string>): void {
-    const data = outlineOf(name, attributes);
+    // The fill of a living stroke, which comes with the stroke itself.
+    if (attributes['data-part'] === 'fill') return;
+    const living = livingOf(attributes);
+    const data = living?.skeleton ?? outlineOf(name, attributes);
     if (data === null) return;
     const runs = runsOf(data, transform);
     if (!runs) return this.drop('paths that cannot be read', 'Their data or transform is not as SVG has it.');
@@ -146,17 +150,11 @@ class Reader {
     if (runs.length === 0) return;
     if (this.count >= MOST_LINES) return this.drop('lines', `There are more than ${MOST_LINES} lines.`);
     const isStroked = look.stroke !== 'none';
-    const width = isStroked ? Math.min(10_000, Math.max(0, look.width * growthOf(transform))) : 0;
+    const growth = growthOf(transform);
     const line: Line = {
       id: `r${++this.count}`,
       runs: runs.slice(0, 2000).map((r) => ({ ...r, nodes: r.nodes.slice(0, 20_000) })),
-      style: {
-        colour: isStroked ? look.stroke : look.fill,
-        width,
-        cap: look.cap,
-        join: look.join,
-        fill: look.fill === 'none' ? null : look.fill,
-      },
+      ...(living ? grownStroke(living.stroke, growth) : { style: styleOf(look, isStroked ? growth : 0) }),
       ...(group ? { groups: group.split(' ').slice(0, 20) } : {}),
     };
     this.sheetFor(depth).push(line);

@@ -4,8 +4,9 @@ import { middleOf, opacityOf } from '../drawing/placement';
 import { lineBox } from '../drawing/run';
 import type { Drawing, Line, Reference, Sheet } from '../drawing/schema';
 import { toUnit } from '../drawing/unit';
-import { bodyOf } from '../ink/body';
-import { decimal, pathData, ringData } from './pathData';
+import { bodyOf, isPlainStroke } from '../ink/body';
+import { decimal, outlineData, pathData } from './pathData';
+import { livingData } from './svgLiving';
 
 export type WriteSvgOptions = {
   /** What the picture shows: the whole page (default), or just as much as the lines take. */
@@ -86,14 +87,25 @@ function linesElement(lines: readonly Line[], precision: number): string {
   return parts.join('\n');
 }
 
+/** How far outlines in a file may lie from the true edge of their stroke, in page units. */
+const OUTLINE = 0.01;
+
 function lineElement(line: Line, precision: number): string {
   const s = line.style;
-  const body = bodyOf(line);
-  if (body) {
-    const stroke = `<path d="${ringData(body, precision)}" fill="${s.colour}" stroke="none"/>`;
-    return s.fill ? `<path d="${pathData(line, precision)}" fill="${s.fill}" stroke="none"/>\n${stroke}` : stroke;
+  const n = (v: number): string => decimal(v, precision);
+  if (isPlainStroke(line)) {
+    const more = [
+      s.miterLimit === undefined || s.join !== 'miter' ? '' : ` stroke-miterlimit="${n(s.miterLimit)}"`,
+      s.dash ? ` stroke-dasharray="${s.dash.lengths.map(n).join(' ')}" stroke-dashoffset="${n(s.dash.offset)}"` : '',
+      s.strokeBelow && s.fill ? ' paint-order="stroke"' : '',
+    ].join('');
+    return `<path d="${pathData(line, precision)}" fill="${s.fill ?? 'none'}" stroke="${s.colour}" stroke-width="${n(s.width)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"${more}/>`;
   }
-  return `<path d="${pathData(line, precision)}" fill="${s.fill ?? 'none'}" stroke="${s.colour}" stroke-width="${decimal(s.width, precision)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"/>`;
+  const body = outlineData(bodyOf(line, OUTLINE), precision);
+  const stroke = `<path d="${body}" fill="${s.colour}" stroke="none" ${livingData(line, precision, escaped)}/>`;
+  if (!s.fill) return stroke;
+  const fill = `<path d="${pathData(line, precision)}" fill="${s.fill}" stroke="none" data-part="fill"/>`;
+  return s.strokeBelow ? `${stroke}\n${fill}` : `${fill}\n${stroke}`;
 }
 
 function imageElement(r: Reference, opacity: number, href: string, n: (v: number) => string): string {

@@ -13,6 +13,10 @@ export type Look = {
   width: number;
   cap: Style['cap'];
   join: Style['join'];
+  miterLimit: number;
+  dash: number[];
+  dashOffset: number;
+  strokeBelow: boolean;
   hidden: boolean;
 };
 
@@ -24,6 +28,10 @@ export const firstLook: Look = {
   width: 1,
   cap: 'butt',
   join: 'miter',
+  miterLimit: 4,
+  dash: [],
+  dashOffset: 0,
+  strokeBelow: false,
   hidden: false,
 };
 
@@ -95,7 +103,6 @@ export function lookOf(name: string, attributes: Record<string, string>, above: 
   ] as const) {
     if (own[key] !== undefined && parseFloat(own[key]) < 1) drop(what, 'Lines and fills are opaque here.');
   }
-  if (own['stroke-dasharray'] && own['stroke-dasharray'] !== 'none') drop('dashes', 'Strokes are solid here.');
   for (const key of ['filter', 'clip-path', 'mask'] as const) {
     if (own[key] && own[key] !== 'none') drop(key, 'What it cuts or changes is shown as it is.');
   }
@@ -108,8 +115,39 @@ export function lookOf(name: string, attributes: Record<string, string>, above: 
     width: take('stroke-width', (t) => lengthOf(t), above.width),
     cap: oneOf('stroke-linecap', ['butt', 'round', 'square'], above.cap),
     join: oneOf('stroke-linejoin', ['miter', 'round', 'bevel'], above.join),
+    miterLimit: take('stroke-miterlimit', (t) => (Number(t) >= 1 ? Math.min(100, Number(t)) : null), above.miterLimit),
+    dash: take('stroke-dasharray', (t) => dashOf(t, drop), above.dash),
+    dashOffset: take('stroke-dashoffset', (t) => lengthOf(t), above.dashOffset),
+    strokeBelow: take('paint-order', (t) => t.trim().startsWith('stroke'), above.strokeBelow),
     hidden:
       above.hidden || own.display === 'none' || take('visibility', (t) => t === 'hidden' || t === 'collapse', false),
+  };
+}
+
+/** The lengths of a dash list; none for one that cannot be read or has nothing but noughts. */
+function dashOf(text: string, drop: Drop): number[] {
+  if (text.trim() === 'none') return [];
+  const lengths = text
+    .trim()
+    .split(/[\s,]+/)
+    .map(lengthOf);
+  const sound = lengths.every((l): l is number => l !== null && l >= 0) && lengths.length <= 12;
+  if (!sound) drop('dashes', 'Their lengths are not such as can be kept; the stroke is solid.');
+  return sound && lengths.some((l) => l > 0) ? lengths : [];
+}
+
+/** A line's style as an element looks; its lengths grow by `growth`, which is 0 for one without a stroke. */
+export function styleOf(look: Look, growth: number): Style {
+  const length = (v: number): number => Math.min(10_000, Math.max(0, v * growth));
+  return {
+    colour: growth > 0 ? look.stroke : look.fill,
+    width: length(look.width),
+    cap: look.cap,
+    join: look.join,
+    fill: look.fill === 'none' ? null : look.fill,
+    ...(look.miterLimit !== 4 && { miterLimit: look.miterLimit }),
+    ...(look.dash.length > 0 && { dash: { lengths: look.dash.map(length), offset: look.dashOffset * growth } }),
+    ...(look.strokeBelow && { strokeBelow: true }),
   };
 }
 

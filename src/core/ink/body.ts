@@ -1,105 +1,152 @@
 import { shownCubics } from '../drawing/rounding';
-import type { Line, Mark } from '../drawing/schema';
-import { derivative, evaluate, polygonLength, type Cubic } from '../geometry/cubic';
-import { distance, unit, type Point } from '../geometry/point';
-import { thinnedMarks } from './thinMarks';
+import type { Line, Mark, Run } from '../drawing/schema';
+import { arcLengthOf, type ArcLength } from '../geometry/arcLength';
+import type { CubicRun } from '../geometry/along';
+import { derivative, evaluate, straightCubic, type Cubic } from '../geometry/cubic';
+import { growthOf, mapPoint, type Matrix } from '../geometry/matrix';
+import { unit } from '../geometry/point';
+import { seeded } from '../seeded';
+import { dashesOf, type Span } from './dashes';
+import { nibDefinition } from './nibs';
+import type { Section } from './nibs/nib';
+import { fittedOutline, outlinesOf, walkedOutline, type Making } from './strokeOutline';
+import { overrun, wobbled } from './unsteady';
+import { widthProfile, type WidthProfile } from './widths';
 
-/** Samples along a stroke lie this far apart, in page units, and closer where it is short. */
-const STEP = 1.5;
-const FEWEST = 12;
+type Stroked = Pick<Line, 'runs' | 'style' | 'marks'>;
 
-/** The half-widths at a share of the length: straight between marks, level beyond the first and last. */
-export function widthAt(marks: readonly Mark[], at: number): { left: number; right: number } {
-  const after = marks.findIndex((m) => m.at >= at);
-  if (after === 0) return marks[0];
-  if (after < 0) return marks.at(-1)!;
-  const [a, b] = [marks[after - 1], marks[after]];
-  const t = b.at > a.at ? (at - a.at) / (b.at - a.at) : 1;
-  return { left: a.left + (b.left - a.left) * t, right: a.right + (b.right - a.right) * t };
-}
+/** Whether SVG's own stroke, of one width throughout, draws a line as it is meant. */
+export const isPlainStroke = ({ style, marks }: Stroked): boolean =>
+  !marks?.length && (style.nib ?? round).kind === 'round' && !style.wobble && !style.overrun;
 
-/** The body of a line with width marks as one closed ring of points, round at both ends; null for a line without. */
-export function bodyOf(line: Pick<Line, 'runs' | 'marks'>): Point[] | null {
-  const { marks } = line;
-  if (!marks || marks.length === 0) return null;
-  const samples = along(shownCubics(line.runs[0]));
-  if (samples.length < 2) return null;
-  const total = samples.at(-1)!.way || 1;
-  const [left, right]: [Point[], Point[]] = [[], []];
-  for (const { at, across, way } of samples) {
-    const w = widthAt(marks, way / total);
-    left.push({ x: at.x + across.x * w.left, y: at.y + across.y * w.left });
-    right.push({ x: at.x - across.x * w.right, y: at.y - across.y * w.right });
-  }
-  const [first, last] = [samples[0], samples.at(-1)!];
-  return [
-    ...left,
-    ...cap(last.at, left.at(-1)!, right.at(-1)!),
-    ...right.reverse(),
-    ...cap(first.at, right.at(-1)!, left[0]),
-  ];
-}
+const round = { kind: 'round' } as const;
 
-type Sample = { at: Point; across: Point; way: number };
-
-/** Points along a run with the direction to their left (y points down) and the way up to them. */
-function along(cubics: readonly Cubic[]): Sample[] {
-  const samples: Sample[] = [];
-  let way = 0;
-  let last: Point | null = null;
-  for (const c of cubics) {
-    const count = Math.max(FEWEST, Math.min(400, Math.ceil(polygonLength(c) / STEP)));
-    for (let i = last ? 1 : 0; i <= count; i++) {
-      const t = i / count;
-      const at = evaluate(c, t);
-      const d = directionAt(c, t);
-      if (last) way += distance(last, at);
-      last = at;
-      if (d) samples.push({ at, across: { x: d.y, y: -d.x }, way });
-    }
-  }
-  return samples;
-}
-
-/** The direction at `t`, of length 1; where the curve stands still, that close by. */
-function directionAt(c: Cubic, t: number): Point | null {
-  for (const u of [t, Math.min(1, t + 1e-3), Math.max(0, t - 1e-3)]) {
-    const d = unit(derivative(c, u));
-    if (d) return d;
-  }
-  return null;
-}
-
-/** Half a turn about an end, from one side of the body to the other. */
-function cap(middle: Point, from: Point, to: Point): Point[] {
-  const start = Math.atan2(from.y - middle.y, from.x - middle.x);
-  const [r, s] = [distance(middle, from), distance(middle, to)];
-  return [1, 2, 3, 4, 5, 6, 7].map((i) => {
-    const a = start + (Math.PI * i) / 8;
-    const k = r + ((s - r) * i) / 8;
-    return { x: middle.x + k * Math.cos(a), y: middle.y + k * Math.sin(a) };
-  });
-}
-
-/** How far a mark thinned away may lie from the straight way between its neighbours, in page units. */
-const THINNING = 0.15;
+/** For painting, in page units: nothing nearer can be seen at the largest zoom. */
+const PAINTED = 0.05;
 
 /**
- * Width marks from a pen's pressure along a stroke: `samples` are ways along it with the pressure there (0…1); full
- * pressure is one and a half times `width`, none a fifth of it. Thinned to as few as keep within a tolerance.
+ * The body of a line's stroke as closed outlines for the nonzero rule, one list for each of its runs: its width or its
+ * marks, drawn with its nib, by a steady hand or not, in dashes or whole. With a `tolerance`, as few cubics as hold it;
+ * without one, more of them, quickly, for painting.
  */
-export function marksFromPressure(samples: readonly { way: number; pressure: number }[], width: number): Mark[] {
-  const total = samples.at(-1)?.way ?? 0;
-  if (samples.length < 2 || total <= 0) return [];
-  const smooth = samples.map((s, i) => {
-    const near = samples.slice(Math.max(0, i - 3), i + 4);
-    return {
-      at: s.way / total,
-      half: ((0.2 + 1.3 * (near.reduce((sum, n) => sum + n.pressure, 0) / near.length)) * width) / 2,
-    };
+export function bodyOf(line: Stroked, tolerance?: number): Cubic[][] {
+  const making = tolerance === undefined ? walkedOutline : fittedOutline(tolerance);
+  return line.runs.flatMap((run, i) => bodyOfRun(line, run, i, tolerance ?? PAINTED, making));
+}
+
+function bodyOfRun({ style, marks }: Stroked, run: Run, index: number, tolerance: number, making: Making): Cubic[][] {
+  const random = seeded((style.seed ?? 0) * 31 + index);
+  const own = middleLine(run);
+  let drawn: CubicRun = own;
+  let widths: readonly Mark[] = marks?.length ? marks : [{ at: 0, left: style.width / 2, right: style.width / 2 }];
+  if (style.wobble) drawn = wobbled(drawn, style.wobble, random, tolerance);
+  if (style.overrun) {
+    const length = arcLengthOf(drawn.cubics).length;
+    const run1 = overrun(drawn, style.overrun, random);
+    const whole = length + run1.before + run1.after;
+    drawn = run1.run;
+    if (whole > 0) widths = widths.map((m) => ({ ...m, at: (run1.before + m.at * length) / whole }));
+  }
+  const nib = style.nib ?? round;
+  const definition = nibDefinition(nib);
+  widths = withTaper(widths, drawn.closed, definition.taper?.(nib, drawn.closed) ?? null);
+  const arc = arcLengthOf(drawn.cubics);
+  const spans = style.dash ? dashesOf(arc.length, style.dash) : null;
+  const shape = definition.shape?.(nib);
+  const body = (piece: CubicRun, profile: readonly Mark[]): Cubic[][] =>
+    outlined(
+      piece,
+      profile,
+      shape,
+      {
+        cap: style.cap,
+        join: style.join,
+        miterLimit: style.miterLimit,
+        tolerance,
+      },
+      making,
+    );
+  const profile = widthProfile(widths, drawn.closed);
+  const outlines = spans
+    ? spans.flatMap((s) =>
+        body({ cubics: pieceOf(arc, drawn.cubics, s), closed: false }, marksOver(profile, s, arc.length)),
+      )
+    : body(drawn, widths);
+  if (!definition.finish || arc.length === 0) return outlines;
+  return definition.finish(nib, { outlines, length: arc.length, section: sectionsOf(drawn, arc, profile), random });
+}
+
+/** A lone node is a point that a nib rests on. */
+function middleLine(run: Run): CubicRun {
+  const { point } = run.nodes[0];
+  const cubics = run.nodes.length === 1 && !run.closed ? [straightCubic(point, point)] : shownCubics(run);
+  return { cubics, closed: run.closed };
+}
+
+/** Outlines with a nib of the given shape: as with a round one where the page is mapped so that it is round. */
+function outlined(
+  run: CubicRun,
+  marks: readonly Mark[],
+  shape: Matrix | undefined,
+  options: Parameters<typeof outlinesOf>[2],
+  making: Making,
+): Cubic[][] {
+  if (run.cubics.length === 0) return [];
+  if (!shape) return outlinesOf(run, widthProfile(marks, run.closed), options, making);
+  const back = inverseOf(shape);
+  const mapped = (m: Matrix, list: readonly Cubic[]): Cubic[] => list.map((c) => c.map((p) => mapPoint(m, p)) as Cubic);
+  const through = { ...run, cubics: mapped(back, run.cubics) };
+  const finer = { ...options, tolerance: options.tolerance / Math.max(1, growthOf(shape)) };
+  return outlinesOf(through, widthProfile(marks, run.closed), finer, making).map((o) => mapped(shape, o));
+}
+
+const inverseOf = ({ a, b, c, d }: Matrix): Matrix => {
+  const k = a * d - b * c;
+  return { a: d / k, b: -b / k, c: -c / k, d: a / k, e: 0, f: 0 };
+};
+
+/** Widths with the nib's own taper: marks where either bends. */
+function withTaper(
+  marks: readonly Mark[],
+  closed: boolean,
+  taper: { knots: readonly number[]; factor: (at: number) => number } | null,
+): readonly Mark[] {
+  if (!taper) return marks;
+  const profile = widthProfile(marks, closed);
+  const ats = [...new Set([...taper.knots, ...marks.map((m) => m.at)])].sort((a, b) => a - b);
+  return ats.map((at) => {
+    const { left, right } = profile.at(at);
+    const k = taper.factor(at);
+    return { at, left: left * k, right: right * k };
   });
-  return thinnedMarks(
-    smooth.map(({ at, half }) => ({ at, left: half, right: half })),
-    THINNING,
-  );
+}
+
+/** The cubics of a piece; a point where it has no length, for the caps of dashes that are none. */
+function pieceOf(arc: ArcLength, cubics: readonly Cubic[], { from, to }: Span): Cubic[] {
+  const piece = arc.piece(from, to);
+  if (piece.length > 0) return piece;
+  const { segment, t } = arc.at(from);
+  const p = evaluate(cubics[segment], t);
+  return [straightCubic(p, p)];
+}
+
+/** The widths of a piece, by shares of its own length. */
+function marksOver(profile: WidthProfile, { from, to }: Span, length: number): Mark[] {
+  const [a, b] = [from / length, to / length];
+  const inner = profile.marks.filter((m) => m.at > a && m.at < b).map((m) => m.at);
+  const ats = [a, a + (b - a) / 3, a + (2 * (b - a)) / 3, ...inner, b].sort((p, q) => p - q);
+  return ats.map((at) => {
+    const { left, right } = profile.at(at);
+    return { at: b > a ? (at - a) / (b - a) : 0, left, right };
+  });
+}
+
+function sectionsOf(run: CubicRun, arc: ArcLength, profile: WidthProfile): (at: number) => Section {
+  return (at) => {
+    const { segment, t } = arc.at(at * arc.length);
+    const c = run.cubics[segment];
+    const { left, right } = profile.at(at);
+    const along = unit(derivative(c, t)) ?? unit(derivative(c, t < 0.5 ? t + 1e-3 : t - 1e-3)) ?? { x: 1, y: 0 };
+    return { p: evaluate(c, t), along, left, right };
+  };
 }

@@ -1,7 +1,7 @@
 import { readWidths, type Cubic, type GrayImage, type Point } from '@/core';
 import { seeded } from '../seeded';
 import { inkPicture } from '../test/inkPicture';
-import { widthAt } from './body';
+import { widthProfile } from './widths';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const bow: Cubic[] = [
@@ -19,10 +19,10 @@ const profiles: Record<string, (at: number) => number> = {
 
 /** Mean and 95th percentile of how far a read width lies from the true one, px; the ends' round caps aside. */
 function errors(image: GrayImage, width: (at: number) => number, of = run): { mean: number; p95: number } {
-  const marks = readWidths(of, image, { reach: 10 });
+  const profile = widthProfile(readWidths(of, image, { reach: 10 }));
   const off = Array.from({ length: 181 }, (_, i) => {
     const at = 0.05 + i / 200;
-    const { left, right } = widthAt(marks, at);
+    const { left, right } = profile.at(at);
     return Math.abs(left + right - width(at));
   }).sort((a, b) => a - b);
   return { mean: off.reduce((a, b) => a + b, 0) / off.length, p95: off[Math.floor(0.95 * off.length)] };
@@ -55,7 +55,7 @@ test('to each side of a line that lies beside the middle, the left of its way fi
   const image = inkPicture(500, 200, [{ cubics: level, width: 10 }]);
   // Two px below the middle: y points down, the way is to the right, so that more of the ink is on its left.
   const beside: Cubic[] = [level[0].map((q) => p(q.x, q.y + 2)) as Cubic];
-  const { left, right } = widthAt(readWidths({ cubics: beside, closed: false }, image, { reach: 8 }), 0.5);
+  const { left, right } = widthProfile(readWidths({ cubics: beside, closed: false }, image, { reach: 8 })).at(0.5);
   expect(left).toBeCloseTo(7, 0);
   expect(right).toBeCloseTo(3, 0);
 });

@@ -22,76 +22,84 @@ const FAN = 0.15;
 export type Reach = { back: number; ahead: number };
 
 /**
- * The edge of a stretch on one side: the envelope of the discs that a round nib of the stroke's width sweeps, where
+ * The edges of all stretches on one side: the envelope of the discs that a round nib of the stroke's width sweeps, where
  * the edge is at right angles to the radius, which leans by the slope of the width (Ghosh and Mudur 1984, "The
  * brush-trajectory approach to figure specification").
  */
 export function contactsOf(
-  stretch: Stretch,
+  stretches: readonly Stretch[],
   widths: WidthProfile,
-  length: number,
+  { length, closed }: { length: number; closed: boolean },
   hand: Hand,
   cut: (q: Place) => Reach,
-): Contact[] {
-  const widthOf = (q: Place, isLast: boolean): Width => {
+): Contact[][] {
+  const sections = stretches.map((s) => sectionsOf(s, widths, length, hand));
+  notSteeper(sections.flat(), closed ? length : null);
+  for (const list of sections) {
+    list[0].into = list[0].outOf;
+    list.at(-1)!.outOf = list.at(-1)!.into;
+  }
+  return sections.map((list) => list.flatMap((section) => fan(section, hand, cut(section.q))));
+}
+
+/** A place, the radius there, and how that changes up to it and from it on. */
+type Section = { q: Place; radius: number; into: number; outOf: number };
+
+/** The places of a stretch with their radii, and more of them where the slope of these changes fast. */
+function sectionsOf(stretch: Stretch, widths: WidthProfile, length: number, hand: Hand): Section[] {
+  const at = (q: Place, isLast: boolean): Section => {
     const w = widths.at(length > 0 ? q.way / length : 0, isLast);
     const slope = (hand > 0 ? w.leftSlope : w.rightSlope) / (length || 1);
-    return { radius: hand > 0 ? w.left : w.right, into: slope, outOf: slope };
+    return { q, radius: hand > 0 ? w.left : w.right, into: slope, outOf: slope };
   };
-  const places: Place[] = [];
-  const known: Width[] = [];
-  const visit = (q: Place, w: Width, depth: number): void => {
-    const before = known.at(-1);
-    if (before && depth < 7 && Math.abs(leanOf(before.outOf) - leanOf(w.into)) > FAN) {
-      const middle = placeBetween(places.at(-1)!, q);
-      if (middle) visit(middle, widthOf(middle, false), depth + 1);
-      if (middle && depth < 6) return visit(q, w, depth + 1);
+  const sections: Section[] = [];
+  const visit = (s: Section, depth: number): void => {
+    const before = sections.at(-1);
+    if (before && depth < 7 && Math.abs(leanOf(before.outOf) - leanOf(s.into)) > FAN) {
+      const middle = placeBetween(before.q, s.q);
+      if (middle) visit(at(middle, false), depth + 1);
+      if (middle && depth < 6) return visit(s, depth + 1);
     }
-    places.push(q);
-    known.push(w);
+    sections.push(s);
   };
-  stretch.places.forEach((q, i) => visit(q, widthOf(q, i > 0 && i === stretch.places.length - 1), 0));
-  notSteeper(known, places);
-  return places.flatMap((q, i) => fan(q, known[i], hand, cut(q)));
+  stretch.places.forEach((q, i) => visit(at(q, i > 0 && i === stretch.places.length - 1), 0));
+  return sections;
 }
 
 /** The angle by which a radius leans over where the width changes by so much. */
 const leanOf = (slope: number): number => Math.asin(Math.max(-STEEPEST, Math.min(STEEPEST, slope)));
 
-/** A radius, and how it changes up to its place and from it on. */
-type Width = { radius: number; into: number; outOf: number };
-
-/** Raises each radius to where the larger discs beside it reach. */
-function notSteeper(known: Width[], places: readonly Place[]): void {
-  const n = known.length;
+/** Raises each radius to where the larger discs beside it reach; `round` is the length of a closed stroke. */
+function notSteeper(all: Section[], round: number | null): void {
+  const n = all.length;
   const limited = new Array<number>(n).fill(0);
   const raised = new Set<number>();
-  const raise = (i: number, from: number, slope: number): void => {
-    const least = known[from].radius - STEEPEST * Math.abs(places[i].way - places[from].way);
-    if (known[i].radius >= least) return;
-    known[i].radius = least;
-    limited[Math.min(i, from)] = slope;
+  const gap = (i: number): number =>
+    i + 1 < n ? all[i + 1].q.way - all[i].q.way : Math.max(0, (round ?? 0) - all[i].q.way + all[0].q.way);
+  const raise = (i: number, from: number, interval: number, slope: number): void => {
+    const least = all[from].radius - STEEPEST * gap(interval);
+    if (all[i].radius >= least) return;
+    all[i].radius = least;
+    limited[interval] = slope;
     raised.add(i);
   };
-  for (let i = 1; i < n; i++) raise(i, i - 1, -STEEPEST);
-  for (let i = n - 2; i >= 0; i--) raise(i, i + 1, STEEPEST);
+  // Twice round a closed stroke: its seam is a place like any other.
+  const laps = round === null ? 1 : 2;
+  for (let k = 1; k < laps * n; k++) raise(k % n, (k - 1) % n, (k - 1) % n, -STEEPEST);
+  for (let k = laps * n - 2; k >= 0; k--) raise(k % n, (k + 1) % n, k % n, STEEPEST);
   if (raised.size === 0) return;
-  const between = (i: number): number => {
-    const step = places[i + 1].way - places[i].way;
-    return step > 0 ? (known[i + 1].radius - known[i].radius) / step : 0;
-  };
-  known.forEach((k, i) => {
-    if (i > 0 && limited[i - 1] !== 0) k.into = limited[i - 1];
-    else if (raised.has(i) && i > 0) k.into = between(i - 1);
-    if (i + 1 < n && limited[i] !== 0) k.outOf = limited[i];
-    else if (raised.has(i) && i + 1 < n) k.outOf = between(i);
+  const between = (i: number): number => (gap(i) > 0 ? (all[(i + 1) % n].radius - all[i].radius) / gap(i) : 0);
+  all.forEach((s, i) => {
+    const before = (i + n - 1) % n;
+    if (limited[before] !== 0) s.into = limited[before];
+    else if (raised.has(i)) s.into = between(before);
+    if (limited[i] !== 0) s.outOf = limited[i];
+    else if (raised.has(i)) s.outOf = between(i);
   });
-  known[0].into = known[0].outOf;
-  known[n - 1].outOf = known[n - 1].into;
 }
 
 /** The contacts at a place: one, or where its slope jumps around it, or inside by way of it. */
-function fan(q: Place, { radius, into, outOf }: Width, hand: Hand, reach: Reach): Contact[] {
+function fan({ q, radius, into, outOf }: Section, hand: Hand, reach: Reach): Contact[] {
   const [a, b] = [leanOf(into), leanOf(outOf)];
   if (Math.abs(a - b) < 1e-6) return [contact(q, radius, into, hand, reach)];
   const [first, last] = [contact(q, radius, into, hand, reach), contact(q, radius, outOf, hand, reach)];

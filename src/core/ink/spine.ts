@@ -1,3 +1,4 @@
+import { speedOver } from '../geometry/arcLength';
 import { derivative, evaluate, polygonLength, secondDerivative, type Cubic } from '../geometry/cubic';
 import { cross, distance, dot, lengthOf, scale, subtract, unit, type Point } from '../geometry/point';
 
@@ -57,7 +58,7 @@ export function spineOf(cubics: readonly Cubic[], walk: Walk): Spine {
   for (const { places } of stretches) {
     places.forEach((q, k) => {
       const from = places[k - 1];
-      if (from && from.c === q.c) way += lengthBetween(q.c, from.t, q.t);
+      if (from && from.c === q.c) way += speedOver(q.c, from.t, q.t);
       q.way = way;
     });
   }
@@ -116,7 +117,7 @@ function placeOf(c: Cubic, t: number, size: number): Place | null {
 export function placeBetween(a: Place, b: Place): Place | null {
   if (a.c !== b.c || !(b.way > a.way)) return null;
   const middle = placeOf(a.c, (a.t + b.t) / 2, polygonLength(a.c));
-  return middle && { ...middle, way: a.way + lengthBetween(a.c, a.t, middle.t) };
+  return middle && { ...middle, way: a.way + speedOver(a.c, a.t, middle.t) };
 }
 
 /** The direction at an end whose handle has no length; null within a cubic, where it stands still. */
@@ -125,16 +126,6 @@ function limitAt(c: Cubic, t: number): Point | null {
   if (t === 1) return unit(subtract(c[3], c[1])) ?? unit(subtract(c[3], c[0]));
   return null;
 }
-
-/** The arc length between two close parameters: Gauss–Legendre quadrature of order 4. */
-function lengthBetween(c: Cubic, from: number, to: number): number {
-  const [half, middle] = [(to - from) / 2, (to + from) / 2];
-  let sum = 0;
-  for (let i = 0; i < 4; i++) sum += WEIGHTS[i] * lengthOf(derivative(c, middle + half * NODES[i]));
-  return sum * half;
-}
-const NODES = [-0.8611363115940526, -0.3399810435848563, 0.3399810435848563, 0.8611363115940526];
-const WEIGHTS = [0.34785484513745385, 0.6521451548625461, 0.6521451548625461, 0.34785484513745385];
 
 /** The places, and more of them at the given ways (rising) that lie among them. */
 function withPlacesAt(places: Place[], ways: readonly number[], length: number): Place[] {
@@ -157,12 +148,12 @@ function withPlacesAt(places: Place[], ways: readonly number[], length: number):
 
 /** How much further than `from` the parameter is after so long a way: a guess, and Newton's steps. */
 function parameterAt(c: Cubic, from: number, to: number, way: number): number {
-  const whole = lengthBetween(c, from, to);
+  const whole = speedOver(c, from, to);
   let step = whole > 0 ? ((to - from) * way) / whole : 0;
   for (let i = 0; i < 4; i++) {
     const speed = lengthOf(derivative(c, from + step));
     if (speed === 0) break;
-    const next = step + (way - lengthBetween(c, from, from + step)) / speed;
+    const next = step + (way - speedOver(c, from, from + step)) / speed;
     step = Math.min(to - from, Math.max(0, next));
   }
   return step;

@@ -20,7 +20,7 @@ export type StrokeOptions = {
 };
 
 /** What of the tolerance the curves take; the rest is for their ends and arcs. */
-const FOR_CURVES = 0.7;
+const FOR_CURVES = 0.5;
 
 /**
  * The body of a stroke as closed outlines of cubics, for the nonzero rule: what a round nib sweeps whose size follows
@@ -34,14 +34,14 @@ const FOR_CURVES = 0.7;
 export function strokeOutline(run: CubicRun, width: readonly Mark[], options: StrokeOptions): Cubic[][] {
   assertRun(run);
   assertOptions(options);
-  return outlinesOf(run, widthProfile(width, run.closed), options, fitted(options.tolerance));
+  return outlinesOf(run, widthProfile(width, run.closed), options, fittedOutline(options.tolerance));
 }
 
 /** How an outline is made: how closely the middle line is walked, and how its edges become curves. */
 export type Making = { step: number; dense: number; curves: (track: readonly Waypoint[]) => Cubic[] };
 
 /** As few curves as hold the tolerance. */
-const fitted = (tolerance: number): Making => ({
+export const fittedOutline = (tolerance: number): Making => ({
   step: 0.16,
   dense: 6,
   curves: (track) => fitTrack(track, FOR_CURVES * tolerance),
@@ -123,7 +123,7 @@ function edgeOn(
   const isCut = cap !== 'round' && !closed;
   const reach = (q: Place): Reach =>
     isCut ? { back: q.way, ahead: length - q.way } : { back: Infinity, ahead: Infinity };
-  const all = stretches.map((s) => contactsOf(s, widths, length, hand, reach));
+  const all = contactsOf(stretches, widths, { length, closed }, hand, reach);
   const corner = (i: number, k: number): Part[] => {
     const [a, b] = [stretches[i], stretches[k]];
     const before = { contact: all[i].at(-1)!, along: a.places.at(-1)!.along };

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { markSchema, styleSchema, type Line } from '../drawing/schema';
+import { pathData } from './pathData';
+
+/**
+ * A living stroke is written as its outline, which every reader of SVG shows. What it was made from is kept beside it in
+ * data attributes (HTML and SVG 2, `data-*`): `data-skeleton` is the middle line's path data, `data-stroke` its style and
+ * width marks as JSON. Other programs pass both over.
+ */
+const livingSchema = z.strictObject({ style: styleSchema, marks: z.array(markSchema).max(2_000) });
+
+/** The attributes that tell what a living stroke was made from. */
+export function livingData(line: Line, precision: number, escaped: (text: string) => string): string {
+  const short = (v: number): number => Number(v.toFixed(6));
+  const marks = (line.marks ?? []).map((m) => ({ ...m, at: short(m.at), left: short(m.left), right: short(m.right) }));
+  const stroke = JSON.stringify({ style: line.style, marks });
+  return `data-skeleton="${pathData(line, precision)}" data-stroke="${escaped(stroke)}"`;
+}
+
+/** What a stroke was made from, read from its attributes; null where there is nothing, or nothing sound. */
+export function livingOf(
+  attributes: Record<string, string>,
+): { skeleton: string; stroke: Pick<Line, 'style' | 'marks'> } | null {
+  const [skeleton, text] = [attributes['data-skeleton'], attributes['data-stroke']];
+  if (!skeleton || !text || text.length > 500_000) return null;
+  try {
+    const { style, marks } = livingSchema.parse(JSON.parse(text));
+    return { skeleton, stroke: { style, ...(marks.length > 0 ? { marks } : {}) } };
+  } catch {
+    return null;
+  }
+}
+
+/** A stroke's lengths, made larger or smaller. */
+export function grownStroke({ style, marks }: Pick<Line, 'style' | 'marks'>, k: number): Pick<Line, 'style' | 'marks'> {
+  // Sizes in a file are rounded.
+  if (Math.abs(k - 1) < 1e-5) return { style, ...(marks && { marks }) };
+  const length = (v: number): number => Math.min(10_000, v * k);
+  return {
+    style: {
+      ...style,
+      width: length(style.width),
+      ...(style.dash && { dash: { lengths: style.dash.lengths.map(length), offset: style.dash.offset * k } }),
+      ...(style.wobble !== undefined && { wobble: Math.min(1_000, style.wobble * k) }),
+      ...(style.overrun !== undefined && { overrun: Math.min(1_000, style.overrun * k) }),
+    },
+    ...(marks && { marks: marks.map((m) => ({ ...m, left: length(m.left), right: length(m.right) })) }),
+  };
+}
