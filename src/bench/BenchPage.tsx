@@ -26,6 +26,7 @@ import './style/sheetsAndShelf.css';
 import './style/pageView.css';
 import './style/cards.css';
 import './style/refine.css';
+import './style/ink.css';
 import './style/tray.css';
 import './style/trace.css';
 import './style/keys.css';

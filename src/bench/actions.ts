@@ -17,7 +17,10 @@ export function takeTool(bench: Bench, tool: ToolId): void {
   const { stage } = bench.getState();
   if (toolsOf(stage).includes(tool)) bench.setState({ tool });
   else
-    bench.setState({ tool, stage: (['trace', 'refine', 'prepare'] as const).find((s) => toolsOf(s).includes(tool))! });
+    bench.setState({
+      tool,
+      stage: (['trace', 'refine', 'ink', 'prepare'] as const).find((s) => toolsOf(s).includes(tool))!,
+    });
 }
 
 export function showPage(bench: Bench): void {

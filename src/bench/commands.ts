@@ -1,6 +1,7 @@
 import { actualSize, goToStage, showPage, takeTool, toggleSolo } from './actions';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import * as lines from './lineActions';
+import { isInking, widen } from './strokeActions';
 import type { Command } from './state/keys';
 import { prefer, preferences } from './state/preferences';
 import type { Bench } from './state/store';
@@ -28,9 +29,9 @@ export function runCommand(
     case 'redo':
       return bench.redo();
     case 'zoomIn':
-      return canvas?.zoomBy(1.25);
+      return isInking(bench) ? widen(bench, 1) : canvas?.zoomBy(1.25);
     case 'zoomOut':
-      return canvas?.zoomBy(1 / 1.25);
+      return isInking(bench) ? widen(bench, -1) : canvas?.zoomBy(1 / 1.25);
     case 'fit':
       return showPage(bench);
     case 'actualSize':

@@ -25,17 +25,20 @@ export const Chip = ({ on, title, disabled, onToggle, children }: Props) => (
 type ChoiceProps<T extends string> = {
   label: string;
   options: readonly { value: T; label: string; title?: string }[];
-  value: T;
+  /** Null where the chosen differ: none is on. */
+  value: T | null;
+  disabled?: boolean;
   onChange: (value: T) => void;
 };
 
 /** One of a few, as slips side by side. */
-export const Choice = <T extends string>({ label, options, value, onChange }: ChoiceProps<T>) => (
+export const Choice = <T extends string>({ label, options, value, disabled, onChange }: ChoiceProps<T>) => (
   <span className="choice" role="group" aria-label={label}>
     {options.map((o) => (
-      <Chip key={o.value} on={o.value === value} title={o.title} onToggle={() => onChange(o.value)}>
+      <Chip key={o.value} on={o.value === value} title={o.title} disabled={disabled} onToggle={() => onChange(o.value)}>
         {o.label}
       </Chip>
     ))}
+    {value === null && <em className="mixed">mixed</em>}
   </span>
 );

@@ -72,6 +72,24 @@ export const toolIcons = {
       <path d="M6.500 5.500l3 3M9.500 5.500l-3 3M13 5l3 3M16 5l-3 3" strokeWidth="1.2" />
     </>,
   ),
+  swell: icon(
+    <>
+      <path
+        d="M2 12C7 11 8 6.500 12 6.500S17 10 20 11c-3 1-4 4.500-8 4.500S7 13 2 12z"
+        fill="#f4c20d"
+        strokeWidth="1.2"
+      />
+      <path d="M12 3v16" strokeWidth="1.2" />
+      <circle cx="12" cy="3" r="1.400" fill="#fffefb" strokeWidth="1" />
+      <circle cx="12" cy="19" r="1.400" fill="#fffefb" strokeWidth="1" />
+    </>,
+  ),
+  readWidths: icon(
+    <>
+      <path d="M2 15C7 15 9 5 14 5c3 0 4 2 6 2" strokeWidth="5" stroke="#b9af97" />
+      <path d="M6 8.500l4.500 6M12 2.200l1.500 6.600M17 3.500l-.5 6" strokeWidth="1.3" />
+    </>,
+  ),
   pen: icon(
     <>
       <path

@@ -7,6 +7,8 @@ import { referenceBeneath, type LineDistance } from '@/core/check/lineDistance';
 import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
 import type { Note } from '@/core/check/note';
 import { findLine } from '@/core/drawing/find';
+import type { Mark } from '@/core/drawing/schema';
+import { readMarks, type ReadFigures } from '@/core/ink/readMarks';
 import { thinnedRun, type ThinOptions } from '@/core/drawing/thin';
 
 /** What has been looked at. Kept here so that only what changed is sent and made anew. */
@@ -21,6 +23,8 @@ let finding: { drawing: Drawing; steps: Generator<void, Note[]> } | null = null;
 
 /** A line in another shape. */
 export type Reshaped = { id: string; runs: readonly Run[] };
+/** A line with the widths of its ink. */
+export type Widened = { id: string; marks: readonly Mark[] };
 
 /** A part of the work: what of it is news; with all sums when it is done. */
 export type Measured = { fresh: LineDistance[]; gone: string[]; sums: DistanceSums | null; done: boolean };
@@ -128,6 +132,19 @@ export const checks = {
       const own = nodes.filter((k) => k.startsWith(`${id}:`)).map((k) => k.slice(id.length + 1));
       const runs = settledRuns(line, r, picture, figures, nodes.length > 0 ? new Set(own) : undefined);
       return runs === line.runs ? [] : [{ id, runs }];
+    });
+  },
+
+  /** Lines by their ids, with the widths of the ink beneath them; only those that have any. */
+  readWidths(ids: string[], figures: ReadFigures): Widened[] {
+    const d = drawing;
+    if (!d) return [];
+    return ids.flatMap((id) => {
+      const line = findLine(d, id)?.line;
+      const r = line && referenceBeneath(d, line);
+      const picture = r && pictures.get(r.id);
+      const marks = line && r && picture ? readMarks(line, r, picture, figures) : [];
+      return marks.length > 0 ? [{ id, marks }] : [];
     });
   },
 

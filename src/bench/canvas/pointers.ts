@@ -41,5 +41,11 @@ export const cssPointer: Record<PointerShape, string> = {
     8,
     'crosshair',
   ),
+  swell: svg(
+    sign('<path d="M3 12h18"/><path d="M12 8V2M9.500 4.500L12 2l2.500 2.500M12 16v6M9.500 19.500L12 22l2.500-2.500"/>'),
+    12,
+    12,
+    'crosshair',
+  ),
   shape: svg(sign('<path d="M10 3v14M3 10h14"/>'), 10, 10, 'crosshair'),
 };

@@ -4,6 +4,9 @@ import { useDeferredValue } from 'react';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { useBenchState, useBenchStateLater, usePreference } from '../benchContext';
 import { DeliverCard } from '../stages/deliver/DeliverCard';
+import { NibCard } from '../stages/ink/NibCard';
+import { ProfileCard } from '../stages/ink/ProfileCard';
+import { StrokeCard } from '../stages/ink/StrokeCard';
 import { ArrangeCard } from '../stages/lines/ArrangeCard';
 import { LinesList } from '../stages/lines/LinesList';
 import { TransformCard } from '../stages/lines/TransformCard';
@@ -69,6 +72,13 @@ export function Cards() {
           {!isAny && stage !== 'refine' && <SheetFigures />}
           {isAny && <LineCard />}
           {isAny && <NodeCard />}
+          {isAny && stage === 'ink' && tool !== 'readWidths' && (
+            <>
+              <ProfileCard />
+              <NibCard />
+              <StrokeCard />
+            </>
+          )}
           {isAny && tool === 'nodes' && <NodeDeeds />}
           {isAny && tool === 'select' && stage !== 'ink' && (
             <>

@@ -7,7 +7,7 @@ import { toolIcons } from '@/ui/toolIcons';
 import { takeTool } from '../actions';
 import { useBench, useBenchState, usePreference } from '../benchContext';
 import { keyCaps, keysOf, keyTable, type KeyRow } from '../state/keys';
-import { StyleOptions } from '../stages/ink/StyleOptions';
+import { InkOptions } from '../stages/ink/InkOptions';
 import { NodesOptions } from '../stages/refine/NodesOptions';
 import { TrialOptions } from '../stages/refine/TrialOptions';
 import { PencilOptions } from '../stages/trace/PencilOptions';
@@ -66,10 +66,10 @@ export function Tray({ hints, onApply }: { hints: StoreApi<Hint[]>; onApply: () 
             </Button>
           ) : tool === 'nodes' ? (
             <NodesOptions />
-          ) : tool === 'settle' || tool === 'thin' ? (
+          ) : tool === 'settle' || tool === 'thin' || tool === 'readWidths' ? (
             <TrialOptions kind={tool} onApply={onApply} />
           ) : stage === 'ink' ? (
-            <StyleOptions />
+            <InkOptions />
           ) : tool === 'select' ? (
             <SelectOptions />
           ) : null}

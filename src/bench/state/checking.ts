@@ -1,12 +1,13 @@
 import { transfer } from 'comlink';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Drawing, Reference } from '@/core';
+import type { ReadFigures } from '@/core/ink/readMarks';
 import type { ThinOptions } from '@/core/drawing/thin';
 import type { SettleFigures } from '@/core/change/settleEdits';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';
-import type { Checks, Reshaped } from '@/workers/checks';
+import type { Checks, Reshaped, Widened } from '@/workers/checks';
 import { nothingChecked, type Checked } from './checked';
 import { correct, sourceOf } from './corrections';
 import { HandAtWork } from './handAtWork';
@@ -261,6 +262,12 @@ export class Checking {
   async settle(ids: string[], nodes: string[], figures: SettleFigures): Promise<Reshaped[]> {
     await this.ready();
     return this.worker.ask((api) => api.settle(ids, nodes, figures));
+  }
+
+  /** The widths of the ink beneath lines. */
+  async readWidths(ids: string[], figures: ReadFigures): Promise<Widened[]> {
+    await this.ready();
+    return this.worker.ask((api) => api.readWidths(ids, figures));
   }
 
   /** Lines thinned out, as they would be. */

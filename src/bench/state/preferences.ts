@@ -72,6 +72,8 @@ export type Preferences = {
   /** How much of the way to the ink lines are settled, 0…1. */
   strength: number;
   thin: { tolerance: number; smoothing: number; extremes: boolean };
+  /** Between which widths ink is read, and over how much of a line it is evened out; page units. */
+  read: { smoothing: number; smallest: number; largest: number };
   /** The step of the first-trace walk-through; null when it is not under way. */
   walk: number | null;
 };
@@ -115,6 +117,7 @@ export const firstPreferences: Preferences = {
   inkReach: 12,
   strength: 1,
   thin: { tolerance: 0.5, smoothing: 0, extremes: false },
+  read: { smoothing: 12, smallest: 0.5, largest: 40 },
   mirrored: false,
   keys: {},
   walk: null,

@@ -22,7 +22,9 @@ export type ToolId =
   | 'select'
   | 'nodes'
   | 'settle'
-  | 'thin';
+  | 'thin'
+  | 'swell'
+  | 'readWidths';
 
 /** Pulled lines as they would be laid on the page, and which of them are let go. */
 export type Pulled = {
@@ -39,7 +41,7 @@ export type Compare = { readonly kind: 'wipe'; readonly at: number } | { readonl
 
 /** What a tool is trying on the chosen lines: shown, not yet in the drawing. */
 export type Trial = {
-  readonly kind: 'settle' | 'thin';
+  readonly kind: 'settle' | 'thin' | 'readWidths';
   readonly busy: boolean;
   /** How many lines come out otherwise, and the nodes of all that were asked for before and after. */
   readonly lines: number;
@@ -64,6 +66,8 @@ export type BenchState = {
   readonly sheet: string;
   readonly lines: ReadonlySet<string>;
   readonly nodes: ReadonlySet<string>;
+  /** The width mark in hand, by its number on the one chosen line. */
+  readonly mark: number | null;
   /** The groups that are entered, the outermost first: within them lines are chosen one by one. */
   readonly within: readonly string[];
   /** The end at which the pen is drawing a line on; null when it draws none. */
@@ -124,6 +128,7 @@ export function createBench(opening: Opening): Bench {
     sheet: (drawing.sheets.findLast(isOpenSheet) ?? drawing.sheets.at(-1))?.id ?? '',
     lines: new Set(),
     nodes: new Set(),
+    mark: null,
     within: [],
     underPen: null,
     solo: null,
@@ -168,7 +173,7 @@ export function createBench(opening: Opening): Bench {
         preview: null,
         undoable: [...s.undoable, change],
         redoable: [],
-        ...(chosen && { lines: new Set(chosen), nodes: new Set<string>() }),
+        ...(chosen && { lines: new Set(chosen), nodes: new Set<string>(), mark: null }),
       }));
       return change;
     },
@@ -208,7 +213,7 @@ export function createBench(opening: Opening): Bench {
       return true;
     },
     choose(lines: Iterable<string>, nodes: Iterable<string> = []): void {
-      set({ lines: new Set(lines), nodes: new Set(nodes) });
+      set({ lines: new Set(lines), nodes: new Set(nodes), mark: null });
     },
     tell(text: string, action?: Message['action'], tone: Message['tone'] = 'note'): void {
       set({ message: { key: ++messages, text, action, tone } });
@@ -239,8 +244,11 @@ export function sound(s: BenchState, after: Drawing): Partial<BenchState> {
     solo: s.solo !== null && sheetOf(after, s.solo) ? s.solo : null,
     ...(lines.length === s.lines.size ? {} : { lines: new Set(lines) }),
     ...(nodes.length === s.nodes.size ? {} : { nodes: new Set(nodes) }),
+    mark: s.mark !== null && lines.length === 1 && marksIn(after, lines[0]) > s.mark ? s.mark : null,
   };
 }
+
+const marksIn = (d: Drawing, line: string): number => findLine(d, line)?.line.marks?.length ?? 0;
 
 /** The sheet that lies where a removed one was. */
 function neighbourSheet(s: BenchState, after: Drawing): string {

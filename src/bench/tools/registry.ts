@@ -10,6 +10,7 @@ import { PartTool } from './partTool';
 import { PullTool } from './pullTool';
 import { SelectTool } from './selectTool';
 import { ShapeTool } from './shapeTool';
+import { SwellTool } from './swellTool';
 import { TrialTool } from './trialTool';
 import type { Reach, Tool } from './tool';
 
@@ -24,6 +25,8 @@ export const toolRegistry: Record<ToolId, { label: string; stages: StageId[]; ma
   pencil: { label: 'Pencil', stages: ['trace'], make: (r) => new PencilTool(r) },
   bend: { label: 'Bend', stages: ['trace', 'refine'], make: (r) => new BendTool(r) },
   shape: { label: 'Shape', stages: ['trace'], make: (r) => new ShapeTool(r) },
+  swell: { label: 'Swell', stages: ['ink'], make: (r) => new SwellTool(r) },
+  readWidths: { label: 'Read widths', stages: ['ink'], make: (r) => new TrialTool(r, 'readWidths') },
   select: { label: 'Select', stages: ['trace', 'refine', 'ink', 'deliver'], make: (r) => new SelectTool(r) },
   nodes: { label: 'Nodes', stages: ['trace', 'refine'], make: (r) => new NodesTool(r) },
   settle: { label: 'Settle', stages: ['refine'], make: (r) => new TrialTool(r, 'settle') },

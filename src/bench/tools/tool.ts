@@ -39,6 +39,7 @@ export type PointerShape =
   | 'pencil'
   | 'bend'
   | 'shape'
+  | 'swell'
   | 'refuse'
   | 'move';
 

@@ -1,13 +1,14 @@
 import type { Edit } from '@/core/change/edit';
 import { counted } from '@/core/change/edit';
 import { reshapeLines } from '@/core/change/lineEdits';
+import { setMarks } from '@/core/change/strokeEdits';
 import { findLine, nodeCount } from '@/core/drawing/find';
 import type { Reshaped } from '@/workers/checks';
 import { takeTool } from '../actions';
 import { paintNodes, paintSkeleton } from '../canvas/marks';
 import { checkingOf } from '../state/checking';
 import { preferences } from '../state/preferences';
-import { shownDrawing, type Trial } from '../state/store';
+import { shownDrawing, type ToolId, type Trial } from '../state/store';
 import type { View } from '../state/view';
 import { LineTool } from './lineTool';
 import { gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
@@ -40,7 +41,7 @@ export class TrialTool extends LineTool<never> implements Tool {
         if (s.lines !== before.lines || s.nodes !== before.nodes || s.drawing !== before.drawing) this.later();
       }),
       preferences.subscribe((p, before) => {
-        if (p.inkReach !== before.inkReach || p.strength !== before.strength || p.thin !== before.thin) this.later();
+        if ((['inkReach', 'strength', 'thin', 'read'] as const).some((k) => p[k] !== before[k])) this.later();
       }),
     ];
     this.later(0);
@@ -74,14 +75,11 @@ export class TrialTool extends LineTool<never> implements Tool {
     const trial: Trial = { kind: this.kind, busy: true, lines: 0, before, after: before, failed: null };
     this.bench.setState({ trial });
     try {
-      const found = await this.ask(ids, [...nodes]);
+      const { edit, count, more } = await this.tried(ids, [...nodes]);
       if (ask !== this.asked) return;
-      const runs = new Map(found.map((f) => [f.id, f.runs]));
-      const label = counted(this.kind === 'settle' ? 'Settle' : 'Thin out', runs.size, 'line');
-      this.edit = reshapeLines(drawing, runs, label);
-      const change = found.reduce((n, f) => n + nodesIn(f) - nodeCount(findLine(drawing, f.id)!.line), 0);
-      this.bench.show(this.edit);
-      this.bench.setState({ trial: { ...trial, busy: false, lines: runs.size, after: before + change } });
+      this.edit = edit;
+      this.bench.show(edit);
+      this.bench.setState({ trial: { ...trial, busy: false, lines: count, after: before + more } });
     } catch (error) {
       if (ask !== this.asked) return;
       const failed = error instanceof Error ? error.message : String(error);
@@ -90,13 +88,31 @@ export class TrialTool extends LineTool<never> implements Tool {
     this.reach.repaint();
   }
 
-  private ask(ids: string[], nodes: string[]): Promise<Reshaped[]> {
+  /** What would become of the lines, of how many, and how many nodes more there would be. */
+  private async tried(ids: string[], nodes: string[]): Promise<{ edit: Edit | null; count: number; more: number }> {
     const checking = checkingOf(this.bench);
-    if (!checking) return Promise.resolve([]);
-    const { inkReach, strength, thin } = preferences.getState();
-    return this.kind === 'settle'
+    if (!checking) return { edit: null, count: 0, more: 0 };
+    const { inkReach, strength, thin, read } = preferences.getState();
+    if (this.kind === 'readWidths') {
+      const found = await checking.readWidths(ids, { ...read, reach: inkReach });
+      const marks = new Map(found.map((f) => [f.id, f.marks]));
+      const label = counted('Read the widths of', marks.size, 'line');
+      return { edit: setMarks(this.bench.getState().drawing, marks, label), count: marks.size, more: 0 };
+    }
+    const isSettling = this.kind === 'settle';
+    const found = await (isSettling
       ? checking.settle(ids, nodes, { reach: inkReach, strength })
-      : checking.thin(ids, thin);
+      : checking.thin(ids, thin));
+    const { drawing } = this.bench.getState();
+    const runs = new Map(found.map((f) => [f.id, f.runs]));
+    const edit = reshapeLines(drawing, runs, counted(isSettling ? 'Settle' : 'Thin out', runs.size, 'line'));
+    const more = found.reduce((n, f) => n + nodesIn(f) - nodeCount(findLine(drawing, f.id)!.line), 0);
+    return { edit, count: runs.size, more };
+  }
+
+  /** Where the hand goes on afterwards. */
+  private get next(): ToolId {
+    return this.kind === 'readWidths' ? 'swell' : 'nodes';
   }
 
   /** Makes what is shown so, as one change. */
@@ -104,11 +120,11 @@ export class TrialTool extends LineTool<never> implements Tool {
     const { trial, lines } = this.bench.getState();
     if (!trial || trial.busy) return;
     if (!this.edit || !this.bench.commit(this.edit)) {
-      this.bench.tell(trial.kind === 'settle' ? 'Nothing would move.' : 'No node can go within this tolerance.');
+      this.bench.tell(nothingComes[trial.kind]);
       return;
     }
     this.bench.choose(lines);
-    takeTool(this.bench, 'nodes');
+    takeTool(this.bench, this.next);
   }
 
   press(e: HandEvent): void {
@@ -130,7 +146,7 @@ export class TrialTool extends LineTool<never> implements Tool {
 
   key(key: string): boolean {
     if (key === 'Enter') this.apply();
-    else if (key === 'Escape') takeTool(this.bench, 'nodes');
+    else if (key === 'Escape') takeTool(this.bench, this.next);
     else return false;
     return true;
   }
@@ -154,7 +170,7 @@ export class TrialTool extends LineTool<never> implements Tool {
       if (was && found && was.line !== found.line) paintSkeleton(ctx, view, was.line, 'rgba(39,36,29,0.4)', 1);
       if (!found) continue;
       paintSkeleton(ctx, view, found.line, found.sheet.tag, 1.6);
-      if (s.lines.size <= MARKED) paintNodes(ctx, view, found.line, found.sheet.tag);
+      if (s.lines.size <= MARKED && this.kind !== 'readWidths') paintNodes(ctx, view, found.line, found.sheet.tag);
     }
   }
 
@@ -162,7 +178,7 @@ export class TrialTool extends LineTool<never> implements Tool {
     const { lines, trial } = this.bench.getState();
     if (lines.size === 0)
       return [
-        { keys: 'click a line', what: this.kind === 'settle' ? 'settle it onto the ink' : 'thin out its nodes' },
+        { keys: 'click a line', what: asks[this.kind] },
         { keys: 'Ctrl A', what: 'all lines' },
       ];
     return [
@@ -173,5 +189,16 @@ export class TrialTool extends LineTool<never> implements Tool {
     ];
   }
 }
+
+const nothingComes: Record<Trial['kind'], string> = {
+  settle: 'Nothing would move.',
+  thin: 'No node can go within this tolerance.',
+  readWidths: 'There is no ink beneath what is chosen.',
+};
+const asks: Record<Trial['kind'], string> = {
+  settle: 'settle it onto the ink',
+  thin: 'thin out its nodes',
+  readWidths: 'read its widths from the ink',
+};
 
 const nodesIn = (r: Reshaped): number => r.runs.reduce((n, run) => n + run.nodes.length, 0);

@@ -114,13 +114,20 @@ function moved<T>(list: readonly T[], from: number, to: number, what: string): T
 
 function merged<T extends object>(value: T, s: { before: object; after: object }, what: string): T {
   for (const [key, was] of Object.entries(s.before)) {
-    if (!same((value as Record<string, unknown>)[key], was))
+    const is = (value as Record<string, unknown>)[key];
+    if (!same(is, was) && !(is === undefined && isNone(key, was)))
       throw new ChangeError(`the ${what}'s ${key} is not as it was`);
   }
   for (const key of Object.keys(s.after)) {
     if (!(key in s.before)) throw new ChangeError(`the ${what}'s ${key} is set without saying what it was`);
   }
-  return { ...value, ...s.after };
+  const after = { ...value, ...s.after } as Record<string, unknown>;
+  for (const key of Object.keys(s.after)) if (isNone(key, after[key])) delete after[key];
+  return after as T;
 }
+
+/** Lists that are left out where there is nothing in them: then a drawing is the same as before they came. */
+const leftOut = new Set(['marks', 'groups', 'profiles']);
+const isNone = (key: string, value: unknown): boolean => leftOut.has(key) && Array.isArray(value) && value.length === 0;
 
 const same = (a: unknown, b: unknown): boolean => a === b || dequal(a, b);

@@ -1,6 +1,14 @@
 import { z } from 'zod';
 import type { DeepReadonly } from '../readonly';
-import { folderSchema, idSchema, lineSchema, pageSchema, referenceSchema, sheetSchema } from '../drawing/schema';
+import {
+  folderSchema,
+  idSchema,
+  lineSchema,
+  pageSchema,
+  profileSchema,
+  referenceSchema,
+  sheetSchema,
+} from '../drawing/schema';
 
 /**
  * A change is what an edit did to a drawing: a few small steps, each of which knows what was there before, so that it
@@ -17,6 +25,7 @@ const drawingSides = z
     dim: z.number().min(0).max(1),
     folders: z.array(folderSchema).max(500),
     waved: z.array(z.string().max(200)).max(20_000),
+    profiles: z.array(profileSchema).max(200),
   })
   .partial();
 

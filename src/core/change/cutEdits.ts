@@ -3,10 +3,10 @@ import { reflowed } from '../drawing/node';
 import { withNodeAt } from '../drawing/run';
 import type { Drawing, Line, Node, Run } from '../drawing/schema';
 import type { SegmentRef } from './bendEdits';
-import type { Step } from './change';
 import { edit, type Edit } from './edit';
 import { reshapeLines } from './lineEdits';
 import type { NodeRef } from './nodeEdits';
+import { cutMarks, shareOfNode, withShiftedMarks } from './strokeEdits';
 
 /** A line cut at a node: a closed run opens there; an open one becomes two lines, the second of id `fresh`. */
 export function cutAtNode(d: Drawing, ref: NodeRef, fresh: string): Edit {
@@ -17,7 +17,8 @@ export function cutAtNode(d: Drawing, ref: NodeRef, fresh: string): Edit {
   if (run.closed) {
     const around = [...nodes.slice(ref.node), ...nodes.slice(0, ref.node), nodes[ref.node]];
     const open: Run = { closed: false, nodes: ends(around) };
-    return reshapeLines(d, new Map([[ref.line, replaced(found.line, ref.run, [open])]]), 'Cut');
+    const cut = reshapeLines(d, new Map([[ref.line, replaced(found.line, ref.run, [open])]]), 'Cut');
+    return withShiftedMarks(cut, found.line, ref.node);
   }
   if (ref.node <= 0 || ref.node >= nodes.length - 1) return edit('Cut');
   const [first, second] = [ends(nodes.slice(0, ref.node + 1)), ends(nodes.slice(ref.node))].map((list): Run =>
@@ -26,10 +27,20 @@ export function cutAtNode(d: Drawing, ref: NodeRef, fresh: string): Edit {
   // A line of several runs keeps both parts: they are one shape.
   if (found.line.runs.length > 1)
     return reshapeLines(d, new Map([[ref.line, replaced(found.line, ref.run, [first, second])]]), 'Cut');
-  const { marks: _, ...rest } = found.line;
-  const other: Line = { ...rest, id: fresh, runs: [second] };
-  const steps: Step[] = [{ step: 'insertLine', sheet: found.sheet.id, index: found.index + 1, line: other }];
-  return edit('Cut', reshapeLines(d, new Map([[ref.line, [first]]]), 'Cut').steps, steps);
+  const { line, sheet, index } = found;
+  const [own, others] = line.marks?.length ? cutMarks(line.marks, shareOfNode(line, ref.node)) : [null, null];
+  const other: Line = { ...line, id: fresh, runs: [second], ...(others && { marks: others }) };
+  return edit(
+    'Cut',
+    {
+      step: 'setLine',
+      sheet: sheet.id,
+      id: line.id,
+      before: { runs: line.runs, ...(own && { marks: line.marks }) },
+      after: { runs: [first], ...(own && { marks: own }) },
+    },
+    { step: 'insertLine', sheet: sheet.id, index: index + 1, line: other },
+  );
 }
 
 /** A line cut at a place on a segment; see `cutAtNode`. */
@@ -47,7 +58,7 @@ export function cutSegment(d: Drawing, ref: SegmentRef, t: number, fresh: string
   // One step from the line as it was: the node in between was never there.
   return edit(
     'Cut',
-    cut.steps.map((s) => (s.step === 'setLine' ? { ...s, before: { runs: line.runs } } : s)),
+    cut.steps.map((s) => (s.step === 'setLine' ? { ...s, before: { ...s.before, runs: line.runs } } : s)),
   );
 }
 

@@ -59,7 +59,7 @@ export function styleLines(d: Drawing, ids: Iterable<string>, style: Partial<Sty
         sheet: sheet.id,
         id: line.id,
         before: { style: line.style },
-        after: { style: { ...line.style, ...style } },
+        after: { style: styled(line.style, style) },
       })),
     sheets.map((s) => styleStep(s.id, s.style, style)),
   );
@@ -71,9 +71,24 @@ export function styleSheet(d: Drawing, id: string, style: Partial<Style>, label:
   return edit(label, sheet ? styleStep(id, sheet.style, style) : []);
 }
 
+/** A style with some of it changed. What is as it would be without saying so is not said. */
+function styled(before: Style, change: Partial<Style>): Style {
+  const { miterLimit, dash, strokeBelow, nib, wobble, overrun, seed, ...plain } = { ...before, ...change };
+  return {
+    ...plain,
+    ...(miterLimit !== undefined && miterLimit !== 4 && { miterLimit }),
+    ...(dash && { dash }),
+    ...(strokeBelow && { strokeBelow }),
+    ...(nib && nib.kind !== 'round' && { nib }),
+    ...(wobble && { wobble }),
+    ...(overrun && { overrun }),
+    ...(seed && { seed }),
+  };
+}
+
 const styleStep = (id: string, before: Style, style: Partial<Style>): Step => ({
   step: 'setSheet',
   id,
   before: { style: before },
-  after: { style: { ...before, ...style } },
+  after: { style: styled(before, style) },
 });

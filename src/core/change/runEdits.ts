@@ -1,12 +1,14 @@
 import { findLine } from '../drawing/find';
 import { reflowed } from '../drawing/node';
 import { reversed } from '../drawing/run';
+import { reversedMarks } from '../ink/profiles';
 import type { Drawing, Line, Node, Run } from '../drawing/schema';
 import { mapOffset, mapPoint, type Matrix } from '../geometry/matrix';
 import type { Point } from '../geometry/point';
 import type { Step } from './change';
 import { counted, edit, type Edit } from './edit';
 import { reshapeLines } from './lineEdits';
+import { withShiftedMarks } from './strokeEdits';
 import { mapNodes, nodeAt, rewriteRuns, type NodeRef } from './nodeEdits';
 
 /** Lines walked the other way; their width marks with them. */
@@ -15,7 +17,7 @@ export function reverseLines(d: Drawing, ids: Iterable<string>): Edit {
     const found = findLine(d, id);
     if (!found) return [];
     const { line, sheet } = found;
-    const marks = line.marks?.map((m) => ({ at: 1 - m.at, left: m.right, right: m.left })).reverse();
+    const marks = line.marks && reversedMarks(line.marks);
     return [
       {
         step: 'setLine',
@@ -35,7 +37,8 @@ export function startAtNode(d: Drawing, ref: NodeRef): Edit {
     run.closed ? { ...run, nodes: [...run.nodes.slice(k), ...run.nodes.slice(0, k)] } : run,
   );
   const isOpen = !findLine(d, ref.line)?.line.runs[ref.run]?.closed;
-  return isOpen ? edit('Set first node') : reshapeLines(d, runs, 'Set first node');
+  if (isOpen) return edit('Set first node');
+  return withShiftedMarks(reshapeLines(d, runs, 'Set first node'), findLine(d, ref.line)!.line, ref.node);
 }
 
 /** Nodes brought to a common x or y: the least, the middle of the outermost, or the greatest. */

@@ -1,5 +1,6 @@
 import { findLine, type Found } from '../drawing/find';
 import { reflowed } from '../drawing/node';
+import { grownStroke } from '../ink/grown';
 import { skeletonBox } from '../drawing/run';
 import type { Drawing, Line, Node } from '../drawing/schema';
 import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
@@ -28,10 +29,13 @@ export function mappedLine(line: Line, m: Matrix, widths: boolean): Line {
     ...(n.radius ? { radius: n.radius * growth } : {}),
   });
   const runs = line.runs.map((r) => reflowed({ ...r, nodes: r.nodes.map(node) }));
-  if (!widths || Math.abs(growth - 1) < 1e-12) return { ...line, runs };
-  const marks = line.marks?.map((k) => ({ at: k.at, left: k.left * growth, right: k.right * growth }));
-  const width = Math.min(10_000, line.style.width * growth);
-  return { ...line, runs, style: { ...line.style, width }, ...(marks ? { marks } : {}) };
+  const isMirrored = m.a * m.d - m.b * m.c < 0;
+  const grows = widths && Math.abs(growth - 1) >= 1e-12;
+  if (!grows && !(isMirrored && line.marks)) return { ...line, runs };
+  const { style, marks } = grows ? grownStroke(line, growth) : line;
+  // What was on the left of the line is on its right in a mirror.
+  const turned = isMirrored && marks ? marks.map((k) => ({ ...k, left: k.right, right: k.left })) : marks;
+  return { ...line, runs, style, ...(turned && { marks: turned }) };
 }
 
 /** Lines moved, scaled, turned, slanted or flipped by an affine map. */
@@ -40,12 +44,13 @@ export function transformLines(d: Drawing, ids: Iterable<string>, m: Matrix, wid
   const steps = list.map(({ sheet, line }): Step => {
     const { runs, style, marks } = mappedLine(line, m, widths);
     const grew = style !== line.style;
+    const isOther = marks !== line.marks && line.marks && marks;
     return {
       step: 'setLine',
       sheet: sheet.id,
       id: line.id,
-      before: { runs: line.runs, ...(grew ? { style: line.style, ...(line.marks ? { marks: line.marks } : {}) } : {}) },
-      after: { runs, ...(grew ? { style, ...(marks ? { marks } : {}) } : {}) },
+      before: { runs: line.runs, ...(grew && { style: line.style }), ...(isOther && { marks: line.marks }) },
+      after: { runs, ...(grew && { style }), ...(isOther && { marks }) },
     };
   });
   return edit(counted(verb, list.length, 'line'), steps);

@@ -68,7 +68,7 @@ export function skeletonBox(line: Pick<Line, 'runs'>): Box {
   return box;
 }
 
-export const lineLength = (line: Line): number =>
+export const lineLength = (line: Pick<Line, 'runs'>): number =>
   line.runs.reduce((sum, r) => sum + cubicsOf(r).reduce((s, c) => s + cubicLength(c), 0), 0);
 
 /** A place on a line: which run and segment, where on it, and how far from what was asked for. */

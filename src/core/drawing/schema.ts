@@ -72,6 +72,13 @@ export const markSchema = z.strictObject({
   sharp: z.boolean().optional(),
 });
 
+/** A width profile kept by name; its marks are shares of half a stroke's width. */
+export const profileSchema = z.strictObject({
+  id: idSchema,
+  name: z.string().min(1).max(80),
+  marks: z.array(markSchema).min(1).max(200),
+});
+
 /**
  * One path: a run of nodes, or several that make one shape with holes. `marks` (rising, of its first run) give it a
  * living width in place of its style's; `groups` are the groups that it is in, the outermost first.
@@ -156,7 +163,7 @@ export const pageSchema = z.strictObject({
 
 /**
  * `sheets` and `references` are listed from the bottom of the stack to its top. `dim` dims all references further.
- * `waved` holds the keys of notes that were waved through.
+ * `waved` holds the keys of notes that were waved through, `profiles` the width profiles kept by name.
  */
 export const drawingSchema = z.strictObject({
   schema: z.literal(SCHEMA_VERSION),
@@ -166,6 +173,7 @@ export const drawingSchema = z.strictObject({
   sheets: z.array(sheetSchema).max(2_000),
   references: z.array(referenceSchema).max(200),
   waved: z.array(z.string().max(200)).max(20_000),
+  profiles: z.array(profileSchema).max(200).optional(),
 });
 
 export type NodeKind = (typeof nodeKinds)[number];
@@ -173,6 +181,7 @@ export type Node = Readonly<z.infer<typeof nodeSchema>>;
 export type Run = { readonly closed: boolean; readonly nodes: readonly Node[] };
 export type Style = Readonly<z.infer<typeof styleSchema>>;
 export type Mark = Readonly<z.infer<typeof markSchema>>;
+export type KeptProfile = { readonly id: string; readonly name: string; readonly marks: readonly Mark[] };
 export type Dash = Readonly<z.infer<typeof dashSchema>>;
 export type Line = {
   readonly id: string;
@@ -199,6 +208,7 @@ export type Drawing = {
   readonly sheets: readonly Sheet[];
   readonly references: readonly Reference[];
   readonly waved: readonly string[];
+  readonly profiles?: readonly KeptProfile[];
 };
 
 /** The style of the first line of a fresh sheet: a dark, round line of 2 pt and no fill. */

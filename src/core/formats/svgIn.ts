@@ -2,7 +2,8 @@ import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import svgpath from 'svgpath';
 import { tagColours } from '../change/sheetEdits';
 import { emptyDrawing, freshSheet, plainPage, type Drawing, type Line, type Sheet, type Unit } from '../drawing/schema';
-import { grownStroke, livingOf } from './svgLiving';
+import { livingOf } from './svgLiving';
+import { grownStroke } from '../ink/grown';
 import { outlineOf, runsOf } from './svgShapes';
 import { firstLook, lengthOf, lookOf, rulesOf, styleOf, type Look, type Rules } from './svgStyle';
 

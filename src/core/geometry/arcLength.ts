@@ -23,6 +23,7 @@ export function arcLengthOf(cubics: readonly Cubic[]): ArcLength {
     }
   });
   const length = ways.at(-1)!;
+  if (cubics.length === 0) return { length: 0, at: () => ({ segment: 0, t: 0 }), piece: () => [] };
   const at = (way: number): { segment: number; t: number } => {
     let [low, high] = [0, ways.length - 2];
     while (low < high) {

@@ -2,14 +2,14 @@ import { shownCubics } from '../drawing/rounding';
 import type { Line, Mark, Run } from '../drawing/schema';
 import { arcLengthOf, type ArcLength } from '../geometry/arcLength';
 import type { CubicRun } from '../geometry/along';
-import { derivative, evaluate, straightCubic, type Cubic } from '../geometry/cubic';
+import { evaluate, straightCubic, type Cubic } from '../geometry/cubic';
 import { growthOf, mapPoint, type Matrix } from '../geometry/matrix';
-import { unit } from '../geometry/point';
 import { seeded } from '../seeded';
 import { dashesOf, type Span } from './dashes';
 import { nibDefinition } from './nibs';
 import type { Section } from './nibs/nib';
 import { fittedOutline, outlinesOf, walkedOutline, type Making } from './strokeOutline';
+import { directionOn } from './sections';
 import { overrun, wobbled } from './unsteady';
 import { widthProfile, type WidthProfile } from './widths';
 
@@ -146,7 +146,6 @@ function sectionsOf(run: CubicRun, arc: ArcLength, profile: WidthProfile): (at: 
     const { segment, t } = arc.at(at * arc.length);
     const c = run.cubics[segment];
     const { left, right } = profile.at(at);
-    const along = unit(derivative(c, t)) ?? unit(derivative(c, t < 0.5 ? t + 1e-3 : t - 1e-3)) ?? { x: 1, y: 0 };
-    return { p: evaluate(c, t), along, left, right };
+    return { p: evaluate(c, t), along: directionOn(c, t), left, right };
   };
 }

@@ -1,41 +1,41 @@
 'use client';
 
 import { styleLines } from '@/core/change/lineEdits';
+import { scaleWidths } from '@/core/change/strokeEdits';
 import { counted } from '@/core/change/edit';
-import { findLine } from '@/core/drawing/find';
-import type { Style } from '@/core';
 import { ColourField } from '@/ui/ColourField';
 import { LengthField } from '@/ui/LengthField';
+import { Scrub } from '@/ui/Scrub';
 import { useBench, useBenchState } from '../../benchContext';
-import type { BenchState } from '../../state/store';
+import { setWidth, sharedStyle } from '../../strokeActions';
 
-/** The value that all chosen lines share; null where they differ. */
-function shared<K extends keyof Style>(s: BenchState, key: K): Style[K] | null {
-  let value: Style[K] | null = null;
-  for (const id of s.lines) {
-    const own = findLine(s.drawing, id)?.line.style[key];
-    if (own === undefined) continue;
-    if (value !== null && own !== value) return null;
-    value = own;
-  }
-  return value;
-}
+/** So many px of the hand make a width twice as great. */
+const DOUBLES = 160;
 
 /** Width and colour of all chosen lines at once. */
 export function StyleOptions() {
   const bench = useBench();
   const count = useBenchState((s) => s.lines.size);
-  const width = useBenchState((s) => shared(s, 'width'));
-  const colour = useBenchState((s) => shared(s, 'colour'));
+  const width = useBenchState((s) => sharedStyle({ ...s, drawing: s.preview ?? s.drawing }, (x) => x.width) ?? null);
+  const colour = useBenchState((s) => sharedStyle(s, (x) => x.colour) ?? null);
   const reading = useBenchState((s) => s.reading);
   if (count === 0) return <span className="option-label">Choose lines to set their width and colour.</span>;
-  const set = (style: Partial<Style>, what: string): void => {
+  const scrub = (px: number, done: boolean): void => {
     const { drawing, lines } = bench.getState();
-    bench.commit(styleLines(drawing, lines, style, counted(`Set ${what} of`, lines.size, 'line')));
+    const edit = scaleWidths(drawing, [...lines], 2 ** (px / DOUBLES), counted('Set width of', lines.size, 'line'));
+    if (done && px !== 0) bench.commit(edit);
+    else bench.show(done ? null : edit);
   };
   return (
     <>
-      <span className="option-label">Width</span>
+      <Scrub
+        title="Drag to and fro: wider or thinner"
+        disabled={reading}
+        onScrub={scrub}
+        onCancel={() => bench.show(null)}
+      >
+        Width
+      </Scrub>
       <LengthField
         label="Stroke width"
         value={width}
@@ -43,14 +43,17 @@ export function StyleOptions() {
         min={0}
         max={2000}
         disabled={reading}
-        onCommit={(w) => set({ width: w }, 'width')}
+        onCommit={(w) => setWidth(bench, w)}
       />
       <span className="option-label">Colour</span>
       <ColourField
         label="Stroke colour"
         value={colour}
         disabled={reading}
-        onCommit={(c) => set({ colour: c }, 'colour')}
+        onCommit={(c) => {
+          const { drawing, lines } = bench.getState();
+          bench.commit(styleLines(drawing, lines, { colour: c }, counted('Set colour of', lines.size, 'line')));
+        }}
       />
     </>
   );

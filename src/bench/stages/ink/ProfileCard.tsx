@@ -1,0 +1,112 @@
+'use client';
+
+import { Button } from 'antd';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import type { Line } from '@/core';
+import * as strokes from '@/core/change/strokeEdits';
+import { findLine } from '@/core/drawing/find';
+import { firstProfiles, profileOf, type Profile } from '@/core/ink/profiles';
+import { NameField } from '@/ui/NameField';
+import { useBench, useBenchState } from '../../benchContext';
+import { useDeedButton } from '../../useDeedButton';
+import { MarkFields } from './MarkFields';
+import { ProfileShape } from './ProfileShape';
+import { UnrolledStroke } from './UnrolledStroke';
+
+const none: readonly Profile[] = [];
+
+/** The widths along the chosen lines: unrolled and dragged, by profiles that are there or were kept, turned, evened out. */
+export function ProfileCard() {
+  const bench = useBench();
+  const button = useDeedButton();
+  const count = useBenchState((s) => s.lines.size);
+  const only = useBenchState((s) => onlyLine(s.preview ?? s.drawing, s.lines));
+  const marked = useBenchState((s) => [...s.lines].some((id) => findLine(s.drawing, id)?.line.marks?.length));
+  const kept = useBenchState((s) => s.drawing.profiles ?? none);
+  const reading = useBenchState((s) => s.reading);
+  const [naming, setNaming] = useState(false);
+  if (count === 0) return null;
+  const ids = (): string[] => [...bench.getState().lines];
+  const drawing = () => bench.getState().drawing;
+  const keep = (name: string | null): void => {
+    setNaming(false);
+    const line = onlyLine(drawing(), bench.getState().lines);
+    if (!name || !line?.marks?.length) return;
+    const fresh: Profile = { id: nanoid(10), name: name.slice(0, 80), marks: profileOf(line.marks, line.style.width) };
+    bench.commit(strokes.keepProfiles(drawing(), [...kept, fresh], `Keep profile “${fresh.name}”`));
+  };
+  return (
+    <div className="card profile-card" role="group" aria-label="Widths">
+      <div className="row">
+        <b>Widths</b>
+        <span>
+          {only ? (only.marks?.length ? `${only.marks.length} marks` : 'the same throughout') : `${count} lines`}
+        </span>
+      </div>
+      {only && <UnrolledStroke line={only} />}
+      {only && <MarkFields line={only} />}
+      <div className="profiles" role="group" aria-label="Profiles">
+        {[...firstProfiles, ...kept].map((p) => (
+          <button
+            key={p.id}
+            type="button"
+            disabled={reading}
+            title={`Swell what is chosen: ${p.name}`}
+            onClick={() => bench.commit(strokes.applyProfile(drawing(), ids(), p))}
+          >
+            <ProfileShape marks={p.marks} />
+            {p.name}
+          </button>
+        ))}
+      </div>
+      <div className="buttons">
+        {button('even out', 'One width throughout: the mean', () => bench.commit(strokes.evenOut(drawing(), ids())), {
+          disabled: !marked,
+        })}
+        {button(
+          'turn round',
+          'The widths from the other end',
+          () => bench.commit(strokes.turnProfiles(drawing(), ids())),
+          { disabled: !marked },
+        )}
+        {button('swap sides', 'The left widths on the right', () => bench.commit(strokes.swapSides(drawing(), ids())), {
+          disabled: !marked,
+        })}
+        {only &&
+          !naming &&
+          button('keep as…', 'Keep this profile by name', () => setNaming(true), { disabled: !only.marks?.length })}
+      </div>
+      {naming && <NameField label="Name of the profile" value="my profile" onDone={keep} />}
+      {kept.length > 0 && (
+        <ul className="kept-profiles" aria-label="Kept profiles">
+          {kept.map((p) => (
+            <li key={p.id}>
+              <span>{p.name}</span>
+              <Button
+                size="small"
+                type="text"
+                disabled={reading}
+                aria-label={`Forget ${p.name}`}
+                onClick={() =>
+                  bench.commit(
+                    strokes.keepProfiles(
+                      drawing(),
+                      kept.filter((k) => k.id !== p.id),
+                      `Forget profile “${p.name}”`,
+                    ),
+                  )
+                }
+              >
+                forget
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+const onlyLine = (d: Parameters<typeof findLine>[0], lines: ReadonlySet<string>): Line | null =>
+  lines.size === 1 ? (findLine(d, [...lines][0])?.line ?? null) : null;

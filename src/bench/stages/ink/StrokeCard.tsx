@@ -1,0 +1,98 @@
+'use client';
+
+import { caps, joins, type Dash } from '@/core/drawing/schema';
+import { Choice } from '@/ui/Chip';
+import { FigureField } from '@/ui/FigureField';
+import { NumberField } from '@/ui/NumberField';
+import { useBench, useBenchState } from '../../benchContext';
+import { setStyle, sharedStyle } from '../../strokeActions';
+import { DashField } from './DashField';
+
+const asOptions = <T extends string>(list: readonly T[]) => list.map((value) => ({ value, label: value }));
+const orders = [
+  { value: 'over', label: 'over the fill' },
+  { value: 'under', label: 'under it' },
+] as const;
+
+/** How the strokes of the chosen lines end, turn, are broken, and lie to their fill. */
+export function StrokeCard() {
+  const bench = useBench();
+  const count = useBenchState((s) => s.lines.size);
+  const cap = useBenchState((s) => sharedStyle(s, (x) => x.cap) ?? null);
+  const join = useBenchState((s) => sharedStyle(s, (x) => x.join) ?? null);
+  const miterLimit = useBenchState((s) => sharedStyle(s, (x) => x.miterLimit ?? 4) ?? null);
+  const dash = useBenchState((s) => sharedStyle(s, (x) => JSON.stringify(x.dash ?? null)) ?? null);
+  const order = useBenchState((s) => sharedStyle(s, (x) => (x.strokeBelow ? 'under' : 'over')) ?? null);
+  const hasFill = useBenchState((s) => sharedStyle(s, (x) => x.fill !== null) !== false);
+  const reading = useBenchState((s) => s.reading);
+  if (count === 0) return null;
+  return (
+    <div className="card stroke-card" role="group" aria-label="Stroke">
+      <div className="row">
+        <b>Stroke</b>
+      </div>
+      <div className="choices">
+        <span className="option-label">Ends</span>
+        <Choice
+          label="Ends"
+          options={asOptions(caps)}
+          value={cap}
+          disabled={reading}
+          onChange={(v) => setStyle(bench, { cap: v }, 'ends')}
+        />
+        <span className="option-label">Corners</span>
+        <Choice
+          label="Corners"
+          options={asOptions(joins)}
+          value={join}
+          disabled={reading}
+          onChange={(v) => setStyle(bench, { join: v }, 'corners')}
+        />
+        {join !== 'round' && join !== 'bevel' && (
+          <>
+            <span className="option-label">Miter up to</span>
+            {miterLimit === null ? (
+              <FigureField
+                label="Miter limit"
+                shown={null}
+                help="A number from 1 to 100"
+                disabled={reading}
+                read={(t) => (Number(t) >= 1 && Number(t) <= 100 ? Number(t) : null)}
+                stepped={(t, n) => Math.max(1, (Number(t) || 4) + n)}
+                onCommit={(v) => setStyle(bench, { miterLimit: v }, 'miter limit')}
+              />
+            ) : (
+              <NumberField
+                label="Miter limit"
+                value={miterLimit}
+                min={1}
+                max={100}
+                digits={1}
+                unit="× width"
+                disabled={reading}
+                onCommit={(v) => setStyle(bench, { miterLimit: v }, 'miter limit')}
+              />
+            )}
+          </>
+        )}
+        <DashField
+          dash={dash === null ? 'mixed' : (JSON.parse(dash) as Dash | null)}
+          disabled={reading}
+          onCommit={(d) => setStyle(bench, { dash: d }, 'dashes')}
+        />
+        {hasFill && (
+          <>
+            <span className="option-label">Stroke</span>
+            <Choice
+              label="Stroke and fill"
+              options={orders}
+              value={order}
+              disabled={reading}
+              onChange={(v) => setStyle(bench, { strokeBelow: v === 'under' }, 'order')}
+            />
+          </>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,272 @@
+import type { Line, Point } from '@/core';
+import { setMarks } from '@/core/change/strokeEdits';
+import { counted } from '@/core/change/edit';
+import { findLine, sheetOf } from '@/core/drawing/find';
+import type { Mark } from '@/core/drawing/schema';
+import { distance, dot, subtract } from '@/core/geometry/point';
+import { marksAround, withMark } from '@/core/ink/profiles';
+import { sectionAt, shareNear } from '@/core/ink/sections';
+import { formatLength } from '@/ui/format';
+import { paintNote, paintSkeleton } from '../canvas/marks';
+import { paintRung } from '../canvas/rungs';
+import { shownDrawing } from '../state/store';
+import { toScreen, type View } from '../state/view';
+import { LineTool } from './lineTool';
+import { CLICK, gripFor, GRIP, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
+
+type Gesture = {
+  line: string;
+  /** The marks as they were, and with the mark in hand. */
+  marks: readonly Mark[];
+  held: Mark;
+  from: HandEvent;
+  /** How far from the middle the hand took hold, page units. */
+  reach: number;
+  moved: boolean;
+  last: HandEvent;
+};
+
+/** Swell: a line taken anywhere and pulled gets wider there, or thinner; its width marks are moved, copied, taken away. */
+export class SwellTool extends LineTool<Gesture> implements Tool {
+  /** The chosen line, if there is just one. */
+  private get only(): Line | null {
+    const { drawing, lines } = this.bench.getState();
+    return lines.size === 1 ? (findLine(drawing, [...lines][0])?.line ?? null) : null;
+  }
+
+  /** The line under the hand, or within whose body it is: the chosen one first. */
+  private under(e: HandEvent): Line | null {
+    const { drawing, lines } = this.bench.getState();
+    const grip = gripFor(e, LINE_GRIP) * this.reach.unit();
+    const within = (line: Line): boolean => {
+      const near = shareNear(line, e.page);
+      const { left, right } = sectionAt(line, near.at);
+      return near.distance <= Math.max(left, right) + grip;
+    };
+    if (this.only && within(this.only)) return this.only;
+    const hit = this.reach.picking.under(drawing, e.page, grip, (l) => !lines.has(l.id));
+    return hit?.line ?? null;
+  }
+
+  /** The number of the mark whose rung is under the hand; -1 for none. */
+  private markUnder(line: Line, e: HandEvent): number {
+    const grip = gripFor(e, GRIP) * this.reach.unit();
+    const marks = line.marks ?? [];
+    const off = marks.map((m) => {
+      const { p, along, left, right } = sectionAt(line, m.at);
+      const by = subtract(e.page, p);
+      const across = dot(by, { x: along.y, y: -along.x });
+      const beyond = Math.max(0, across - left, -across - right);
+      return Math.hypot(dot(by, along), beyond);
+    });
+    const best = off.reduce((b, d, i) => (d < (off[b] ?? Infinity) ? i : b), -1);
+    return best >= 0 && off[best] <= grip ? best : -1;
+  }
+
+  press(e: HandEvent): void {
+    const line = this.under(e);
+    const sheet = line && findLine(this.bench.getState().drawing, line.id)?.sheet;
+    if (!line || !sheet || this.bench.getState().reading) {
+      if (!e.shift) this.bench.choose([]);
+      return this.reach.repaint();
+    }
+    const index = this.markUnder(line, e);
+    const { at } = shareNear(line, e.page);
+    const section = sectionAt(line, at);
+    const inHand = this.only?.id === line.id ? line.marks?.[this.bench.getState().mark ?? -1] : undefined;
+    if (this.only?.id !== line.id) this.bench.choose([line.id]);
+    const own = line.marks ?? [];
+    const held: Mark =
+      index >= 0 ? own[index] : e.mod && inHand ? { ...inHand, at } : { at, left: section.left, right: section.right };
+    // A line without marks gets others, so that pulling at one place leaves it as it is further on.
+    const rest = own.length > 0 ? own : marksAround(line, at);
+    const marks = index >= 0 ? own : withMark(rest, held);
+    this.bench.setState({ mark: index >= 0 ? index : null });
+    const { p, along } = sectionAt(line, held.at);
+    const across = dot(subtract(e.page, p), { x: along.y, y: -along.x });
+    this.gesture = { line: line.id, marks, held, from: e, reach: Math.abs(across), moved: false, last: e };
+    this.reach.repaint();
+  }
+
+  /** The marks as the hand would have them. */
+  private marksOf(g: Gesture): Mark[] {
+    const line = findLine(this.bench.getState().drawing, g.line)!.line;
+    const others = g.marks.filter((m) => m !== g.held);
+    if (g.last.shift) return withMark(others, { ...g.held, at: this.shareBetween(line, others, g) });
+    const { p, along } = sectionAt(line, g.held.at);
+    const across = dot(subtract(g.last.page, p), { x: along.y, y: -along.x });
+    // Away from the middle it gets wider, on whichever side; towards it thinner.
+    const by = Math.abs(across) - g.reach;
+    const pulled = (v: number): number => Math.min(10_000, Math.max(0, v + by));
+    const both = !g.last.alt;
+    return withMark(others, {
+      ...g.held,
+      left: both || across >= 0 ? pulled(g.held.left) : g.held.left,
+      right: both || across < 0 ? pulled(g.held.right) : g.held.right,
+    });
+  }
+
+  /** Where along the line the hand is, between the marks beside the one in hand. */
+  private shareBetween(line: Line, others: readonly Mark[], g: Gesture): number {
+    const { at } = shareNear(line, g.last.page);
+    const before = others.findLast((m) => m.at < g.held.at)?.at;
+    const after = others.find((m) => m.at > g.held.at)?.at;
+    return Math.min((after ?? 1.002) - 0.002, Math.max((before ?? -0.002) + 0.002, at));
+  }
+
+  private edit(g: Gesture) {
+    return setMarks(this.bench.getState().drawing, new Map([[g.line, this.marksOf(g)]]), 'Swell line');
+  }
+
+  move(e: HandEvent): void {
+    this.at = e;
+    const g = this.gesture;
+    if (!g) return;
+    g.last = e;
+    g.moved ||= distance(e.screen, g.from.screen) >= CLICK;
+    if (g.moved) this.bench.show(this.edit(g));
+    this.reach.repaint();
+  }
+
+  release(e: HandEvent): void {
+    const g = this.gesture;
+    this.gesture = null;
+    if (!g) return;
+    g.last = e;
+    if (g.moved || (e.mod && !findLine(this.bench.getState().drawing, g.line)?.line.marks?.includes(g.held))) {
+      const marks = this.marksOf(g);
+      this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[g.line, marks]]), 'Swell line'));
+      const near = marks.findIndex((m) => !g.marks.includes(m));
+      this.bench.setState({ mark: near >= 0 ? near : null });
+    } else if (e.shift) this.bench.choose([g.line]);
+    this.reach.repaint();
+  }
+
+  /** A second press on a mark makes it sharp, or soft again. */
+  twice(e: HandEvent): void {
+    const line = this.under(e);
+    const index = line ? this.markUnder(line, e) : -1;
+    this.gesture = null;
+    if (line && index >= 0) this.changeMark(line, index, (m) => ({ ...m, sharp: !m.sharp }), 'Turn mark');
+  }
+
+  private changeMark(line: Line, index: number, change: (m: Mark) => Mark, label: string): void {
+    const marks = line.marks!.map((m, i) => (i === index ? change(m) : m));
+    this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, marks]]), label));
+    this.bench.setState({ mark: index });
+    this.reach.repaint();
+  }
+
+  key(key: string, { shift }: { shift: boolean }): boolean {
+    if (key === 'Escape') return this.escape();
+    const line = this.only;
+    const { mark } = this.bench.getState();
+    if (!line || mark === null || !line.marks?.[mark]) return false;
+    const by = shift ? 4 : 1;
+    switch (key) {
+      case 'Delete':
+      case 'Backspace': {
+        const left = line.marks.filter((_, i) => i !== mark);
+        this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, left]]), 'Remove mark'));
+        this.bench.setState({ mark: null });
+        return true;
+      }
+      case 'ArrowUp':
+      case 'ArrowDown': {
+        const k = (key === 'ArrowUp' ? 0.25 : -0.25) * by;
+        const grown = (v: number): number => Math.max(0, v + k);
+        this.changeMark(line, mark, (m) => ({ ...m, left: grown(m.left), right: grown(m.right) }), 'Swell line');
+        return true;
+      }
+      case 'ArrowLeft':
+      case 'ArrowRight': {
+        const [low, high] = [(line.marks[mark - 1]?.at ?? -0.002) + 0.002, (line.marks[mark + 1]?.at ?? 1.002) - 0.002];
+        const at = line.marks[mark].at + (key === 'ArrowRight' ? 0.01 : -0.01) * by;
+        this.changeMark(line, mark, (m) => ({ ...m, at: Math.min(high, Math.max(low, at)) }), 'Move mark');
+        return true;
+      }
+    }
+    return false;
+  }
+
+  pointer(): PointerShape {
+    if (this.gesture) return this.gesture.last.shift ? 'move' : 'swell';
+    if (!this.at) return 'arrow';
+    const line = this.under(this.at);
+    return line ? 'swell' : 'arrow';
+  }
+
+  paint(ctx: CanvasRenderingContext2D, view: View): void {
+    const s = this.bench.getState();
+    const shown = shownDrawing(s);
+    for (const id of s.lines) {
+      const found = findLine(shown, id);
+      if (!found) continue;
+      paintSkeleton(ctx, view, found.line, found.sheet.tag);
+      if (s.lines.size > 20) continue;
+      const inHand = this.gesture ? this.heldIn(found.line) : s.lines.size === 1 ? s.mark : null;
+      (found.line.marks ?? []).forEach((m, i) =>
+        paintRung(ctx, view, sectionAt(found.line, m.at), found.sheet.tag, {
+          sharp: m.sharp === true,
+          chosen: i === inHand,
+        }),
+      );
+    }
+    this.paintHere(ctx, view);
+  }
+
+  private heldIn(line: Line): number {
+    const g = this.gesture;
+    if (!g || g.line !== line.id) return -1;
+    return (line.marks ?? []).findIndex((m) => !g.marks.includes(m) || m === g.held);
+  }
+
+  /** The width where the hand is, with its figure. */
+  private paintHere(ctx: CanvasRenderingContext2D, view: View): void {
+    const e = this.gesture?.last ?? this.at;
+    if (!e) return;
+    const line = this.gesture ? findLine(shownDrawing(this.bench.getState()), this.gesture.line)?.line : this.under(e);
+    if (!line) return;
+    const held = this.gesture && line.marks?.[this.heldIn(line)];
+    const at = held?.at ?? shareNear(line, e.page).at;
+    const section = sectionAt(line, at);
+    const tag = sheetOf(
+      shownDrawing(this.bench.getState()),
+      findLine(shownDrawing(this.bench.getState()), line.id)!.sheet.id,
+    )!.tag;
+    if (!this.gesture) paintRung(ctx, view, section, tag, { sharp: false, chosen: false, faint: true });
+    const to: Point = toScreen(view, e.page);
+    const isEven = Math.abs(section.left - section.right) < 0.005;
+    const figure = isEven
+      ? formatLength(section.left + section.right, 'pt')
+      : `${formatLength(section.left, 'pt')} left, ${formatLength(section.right, 'pt')} right`;
+    paintNote(ctx, { x: to.x + 16, y: to.y - 14 }, figure);
+  }
+
+  hints(): Hint[] {
+    if (this.gesture)
+      return [
+        { keys: 'Alt', what: 'this side alone' },
+        { keys: 'Shift', what: 'move it along the line' },
+        { keys: 'Escape', what: 'leave it as it was' },
+      ];
+    const line = this.at && this.under(this.at);
+    if (line && this.at && this.markUnder(line, this.at) >= 0)
+      return [
+        { keys: 'drag', what: 'wider or thinner; Alt: one side; Shift: along the line' },
+        { keys: 'press twice', what: 'sharp or soft' },
+        { keys: 'Delete', what: 'take the mark in hand away' },
+      ];
+    if (line)
+      return [
+        { keys: 'pull', what: 'swell the line here; Alt: one side alone' },
+        { keys: 'Ctrl press', what: 'put a copy of the mark in hand here' },
+      ];
+    const { lines } = this.bench.getState();
+    return [
+      { keys: 'pull a line', what: 'it gets wider or thinner there' },
+      ...(lines.size > 0 ? [{ keys: '+ −', what: `${counted('widen or narrow', lines.size, 'line')}` }] : []),
+      { keys: 'Ctrl A', what: 'all lines' },
+    ];
+  }
+}

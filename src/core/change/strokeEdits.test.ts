@@ -1,0 +1,110 @@
+import { firstStyle, type Drawing, type Line } from '@/core';
+import { cornerAt } from '../drawing/run';
+import { findLine } from '../drawing/find';
+import { firstProfiles, marksOf, marksOn } from '../ink/profiles';
+import { widthProfile } from '../ink/widths';
+import { emptyDrawing, freshSheet, plainPage } from '../drawing/schema';
+import { applyChange, inverseOf } from './apply';
+import { cutSegment } from './cutEdits';
+import type { Edit } from './edit';
+import { reverseLines, startAtNode } from './runEdits';
+import * as strokes from './strokeEdits';
+import { transformLines } from './transformEdits';
+
+const marks = [
+  { at: 0, left: 1, right: 2 },
+  { at: 0.5, left: 6, right: 3, sharp: true },
+  { at: 1, left: 2, right: 2 },
+];
+const line = (id: string, more: Partial<Line> = {}): Line => ({
+  id,
+  runs: [{ closed: false, nodes: [0, 40, 80, 120].map((x) => cornerAt({ x, y: x % 80 })) }],
+  style: { ...firstStyle, width: 4 },
+  ...more,
+});
+const drawing = (...lines: Line[]): Drawing => ({
+  ...emptyDrawing(plainPage({ width: 200, height: 200, unit: 'px', dpi: 96, ground: null }), {
+    id: 's',
+    name: 'Lines',
+    tag: '#aa3322',
+  }),
+  sheets: [{ ...freshSheet('s', 'Lines', '#aa3322'), lines }],
+});
+/** Does an edit, and takes it back: the drawing must be what it was, to the byte. */
+function done(d: Drawing, e: Edit): Drawing {
+  const change = { id: 'c', ...e };
+  const after = applyChange(d, change);
+  expect(JSON.stringify(applyChange(after, inverseOf(change, 'u', 'Undo')))).toBe(JSON.stringify(d));
+  return after;
+}
+const widthsOf = (d: Drawing, id: string, at: number) => {
+  const { left, right } = widthProfile(marksOn(findLine(d, id)!.line)).at(at);
+  return { left, right };
+};
+
+test('a profile swells each line by its own width; evened out it is one width, and without marks', () => {
+  const d = drawing(line('a'), line('b', { style: { ...firstStyle, width: 10 } }));
+  const belly = firstProfiles.find((p) => p.id === 'belly')!;
+  const swelled = done(d, strokes.applyProfile(d, ['a', 'b'], belly));
+  expect(widthsOf(swelled, 'a', 0.5).left).toBeCloseTo(2.8, 9);
+  expect(widthsOf(swelled, 'b', 0.5).left).toBeCloseTo(7, 9);
+  const even = done(swelled, strokes.evenOut(swelled, ['a', 'b']));
+  expect(findLine(even, 'a')!.line.marks).toBeUndefined();
+  expect(findLine(even, 'a')!.line.style.width).toBeGreaterThan(2.5);
+});
+
+test('widths scale, turn round, and swap sides', () => {
+  const d = drawing(line('a', { marks }), line('b'));
+  const wide = done(d, strokes.scaleWidths(d, ['a', 'b'], 2, 'Wider'));
+  expect(widthsOf(wide, 'a', 0.5)).toEqual({ left: 12, right: 6 });
+  expect(findLine(wide, 'b')!.line.style.width).toBe(8);
+  expect(widthsOf(done(d, strokes.turnProfiles(d, ['a'])), 'a', 1)).toEqual({ left: 1, right: 2 });
+  expect(widthsOf(done(d, strokes.swapSides(d, ['a'])), 'a', 0.5)).toEqual({ left: 3, right: 6 });
+});
+
+test('a line that is reversed or mirrored keeps its body: left becomes right', () => {
+  const d = drawing(line('a', { marks }));
+  expect(widthsOf(done(d, reverseLines(d, ['a'])), 'a', 0.5)).toEqual({ left: 3, right: 6 });
+  const mirror = { a: -1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+  expect(widthsOf(done(d, transformLines(d, ['a'], mirror, true, 'Flip')), 'a', 0.5)).toEqual({ left: 3, right: 6 });
+});
+
+test('both parts of a line that is cut are as wide as it was there', () => {
+  const d = drawing(line('a', { marks }));
+  const cut = done(d, cutSegment(d, { line: 'a', run: 0, segment: 1 }, 0.5, 'z'));
+  const was = widthsOf(d, 'a', 0.25).left;
+  expect(widthsOf(cut, 'a', 0.5).left).toBeCloseTo(was, 1);
+  expect(widthsOf(cut, 'a', 1)).toEqual(widthsOf(cut, 'z', 0));
+  expect(widthsOf(cut, 'z', 0).left).toBeCloseTo(6, 6);
+});
+
+test('a closed line that begins elsewhere keeps its widths where they were', () => {
+  const nodes = [
+    [0, 0],
+    [50, 0],
+    [50, 50],
+    [0, 50],
+  ].map(([x, y]) => cornerAt({ x, y }));
+  const d = drawing(
+    line('a', {
+      runs: [{ closed: true, nodes }],
+      marks: [
+        { at: 0.25, left: 5, right: 5 },
+        { at: 0.75, left: 1, right: 1 },
+      ],
+    }),
+  );
+  const turned = done(d, startAtNode(d, { line: 'a', run: 0, node: 1 }));
+  expect(findLine(turned, 'a')!.line.marks!.map((m) => [m.at, m.left])).toEqual([
+    [0, 5],
+    [0.5, 1],
+  ]);
+});
+
+test('profiles are kept by name with the drawing', () => {
+  const d = drawing();
+  const own = { id: 'p', name: 'my reed', marks: marksOf(firstProfiles[4], 2) };
+  const kept = done(d, strokes.keepProfiles(d, [own], 'Keep profile'));
+  expect(kept.profiles).toEqual([own]);
+  expect(done(kept, strokes.keepProfiles(kept, [], 'Forget profile')).profiles).toBeUndefined();
+});
