@@ -3,6 +3,10 @@ import { counted } from '@/core/change/edit';
 import { styleLines } from '@/core/change/lineEdits';
 import * as strokes from '@/core/change/strokeEdits';
 import { findLine } from '@/core/drawing/find';
+import * as shapeEdits from '@/core/change/shapeEdits';
+import type { MeltWorker } from '@/workers/melt.worker';
+import { nanoid } from 'nanoid';
+import { LazyWorker } from './state/lazyWorker';
 import type { Bench, BenchState } from './state/store';
 
 /** What can be done to the strokes of the chosen lines. */
@@ -48,4 +52,31 @@ export function sharedStyle<T>(
     value = own;
   }
   return value;
+}
+
+const melting = new LazyWorker<MeltWorker>(
+  () => new Worker(new URL('../workers/melt.worker.ts', import.meta.url), { type: 'module' }),
+  'the worker that makes shapes',
+);
+
+/** Turns the chosen strokes into shapes: each by itself, or those that touch as one. */
+export async function toShapes(bench: Bench, melt: boolean): Promise<void> {
+  const { drawing, lines } = bench.getState();
+  const wanted = [...lines].flatMap((id) => findLine(drawing, id)?.line ?? []);
+  try {
+    const shapes = await melting.ask((api) => (melt ? api.together(wanted) : api.apart(wanted)));
+    const now = bench.getState().drawing;
+    // Only for lines as they were asked for.
+    if (wanted.some((l) => findLine(now, l.id)?.line !== l)) return;
+    if (shapes.length === 0) return bench.tell('There is no stroke on what is chosen.');
+    const label = melt ? counted('Melt', wanted.length, 'stroke') : counted('To shapes:', wanted.length, 'stroke');
+    const edit = shapeEdits.strokesToShapes(now, shapes, () => nanoid(10), label);
+    const chosen = edit.steps.flatMap((s) =>
+      s.step === 'insertLine' && s.line.style.fill === s.line.style.colour ? s.line.id : [],
+    );
+    bench.commit(edit, chosen);
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    bench.tell(`The strokes stay as they are: ${why}.`, undefined, 'warning');
+  }
 }

@@ -8,6 +8,7 @@ import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
 import type { Note } from '@/core/check/note';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
+import { prepareWidths } from '@/core/ink/readWidths';
 import { readMarks, type ReadFigures } from '@/core/ink/readMarks';
 import { thinnedRun, type ThinOptions } from '@/core/drawing/thin';
 
@@ -133,6 +134,11 @@ export const checks = {
       const runs = settledRuns(line, r, picture, figures, nodes.length > 0 ? new Set(own) : undefined);
       return runs === line.runs ? [] : [{ id, runs }];
     });
+  },
+
+  /** Looks through the pictures ahead of the first line that is read from them. */
+  prepareWidths(): void {
+    for (const picture of pictures.values()) prepareWidths(picture);
   },
 
   /** Lines by their ids, with the widths of the ink beneath them; only those that have any. */

@@ -67,6 +67,7 @@ export class Checking {
       }),
       bench.subscribe((s, before) => {
         if (s.stage !== before.stage && this.isWanted) this.rest(0);
+        if (s.stage !== before.stage && s.stage === 'ink') this.prepareWidths();
         if (s.drawing !== before.drawing) this.changed();
         else if (s.preview !== before.preview && s.preview) void this.live();
         else if (before.preview && !s.preview) this.rest(0);
@@ -77,6 +78,7 @@ export class Checking {
       }),
     );
     if (this.isWanted) this.rest(FIRST_MS);
+    if (bench.getState().stage === 'ink') this.prepareWidths();
   }
 
   dispose(): void {
@@ -262,6 +264,17 @@ export class Checking {
   async settle(ids: string[], nodes: string[], figures: SettleFigures): Promise<Reshaped[]> {
     await this.ready();
     return this.worker.ask((api) => api.settle(ids, nodes, figures));
+  }
+
+  /** Pictures are looked through when the Ink stage is come to: reading widths from them then takes no time. */
+  private prepareWidths(): void {
+    clearTimeout(this.quietTimer);
+    this.quietTimer = setTimeout(() => {
+      if (this.bench.getState().stage !== 'ink') return;
+      void this.ready()
+        .then(() => this.worker.ask((api) => api.prepareWidths()))
+        .catch(() => undefined);
+    }, FIRST_MS);
   }
 
   /** The widths of the ink beneath lines. */

@@ -1,4 +1,4 @@
-import { firstStyle, type Drawing, type Line } from '@/core';
+import { firstStyle, type Cubic, type Drawing, type Line } from '@/core';
 import { cornerAt } from '../drawing/run';
 import { findLine } from '../drawing/find';
 import { firstProfiles, marksOf, marksOn } from '../ink/profiles';
@@ -8,6 +8,8 @@ import { applyChange, inverseOf } from './apply';
 import { cutSegment } from './cutEdits';
 import type { Edit } from './edit';
 import { reverseLines, startAtNode } from './runEdits';
+import { straightCubic } from '../geometry/cubic';
+import { strokesToShapes } from './shapeEdits';
 import * as strokes from './strokeEdits';
 import { transformLines } from './transformEdits';
 
@@ -107,4 +109,28 @@ test('profiles are kept by name with the drawing', () => {
   const kept = done(d, strokes.keepProfiles(d, [own], 'Keep profile'));
   expect(kept.profiles).toEqual([own]);
   expect(done(kept, strokes.keepProfiles(kept, [], 'Forget profile')).profiles).toBeUndefined();
+});
+
+test('strokes become shapes where they lay, fills stay below; taken back, all is as it was', () => {
+  const filled = line('b', { style: { ...firstStyle, width: 4, fill: '#ddeeff' } });
+  const d = drawing(line('a'), filled, line('c'));
+  const outline = (x: number): Cubic[] => {
+    const p = [0, 10, 10, 0].map((dx, i) => ({ x: x + dx, y: i < 2 ? 0 : 10 }));
+    return p.map((q, i) => straightCubic(q, p[(i + 1) % 4]));
+  };
+  let count = 0;
+  const shapes = [{ of: ['a', 'b'], outlines: [outline(0), outline(40)] }];
+  const after = done(
+    d,
+    strokesToShapes(d, shapes, () => `f${++count}`, 'To shapes'),
+  );
+  const [fill, shape, other] = after.sheets[0].lines;
+  expect(after.sheets[0].lines.map((l) => l.id)).toEqual(['b', 'f1', 'c']);
+  expect(fill.style).toMatchObject({ fill: '#ddeeff', width: 0 });
+  expect(shape.style).toMatchObject({ fill: firstStyle.colour, width: 0 });
+  expect(shape.runs.map((r) => [r.closed, r.nodes.length])).toEqual([
+    [true, 4],
+    [true, 4],
+  ]);
+  expect(other).toBe(d.sheets[0].lines[2]);
 });

@@ -69,6 +69,12 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   return thinnedMarks(marks, THINNING);
 }
 
+/** Looks through a picture ahead of the first line that is read from it: seconds for a large one. */
+export function prepareWidths(image: GrayImage): void {
+  trackedOf(image, 'ink');
+  unsmoothed(image);
+}
+
 type Sides = { left: number; right: number };
 
 const known = new WeakMap<GrayImage, { tracked: Tracked; grain: number }>();

@@ -5,7 +5,8 @@ import { Choice } from '@/ui/Chip';
 import { FigureField } from '@/ui/FigureField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
-import { setStyle, sharedStyle } from '../../strokeActions';
+import { setStyle, sharedStyle, toShapes } from '../../strokeActions';
+import { useDeedButton } from '../../useDeedButton';
 import { DashField } from './DashField';
 
 const asOptions = <T extends string>(list: readonly T[]) => list.map((value) => ({ value, label: value }));
@@ -17,6 +18,7 @@ const orders = [
 /** How the strokes of the chosen lines end, turn, are broken, and lie to their fill. */
 export function StrokeCard() {
   const bench = useBench();
+  const button = useDeedButton();
   const count = useBenchState((s) => s.lines.size);
   const cap = useBenchState((s) => sharedStyle(s, (x) => x.cap) ?? null);
   const join = useBenchState((s) => sharedStyle(s, (x) => x.join) ?? null);
@@ -92,6 +94,10 @@ export function StrokeCard() {
             />
           </>
         )}
+      </div>
+      <div className="buttons">
+        {button('to shapes', 'Each stroke becomes a shape of its own outline', () => void toShapes(bench, false))}
+        {button('melt together', 'Strokes of one colour that touch become one shape', () => void toShapes(bench, true))}
       </div>
     </div>
   );

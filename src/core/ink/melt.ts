@@ -1,0 +1,89 @@
+import paper from 'paper/dist/paper-core';
+import { cubicAt, type Cubic } from '../geometry/cubic';
+import { nearestOnCubic } from '../geometry/nearest';
+import { distance, type Point } from '../geometry/point';
+import { isWithin } from '../geometry/polygon';
+
+/**
+ * Closed outlines for the nonzero rule made into what they cover: outlines that cross neither themselves nor each other,
+ * holes running the other way. The curves themselves are cut and put together anew, so that nothing is fitted twice
+ * (paper's boolean operations on cubics).
+ */
+export function melted(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
+  const scope = theScope();
+  const sound = outlines.filter((o) => o.length > 0);
+  if (sound.length === 0) return [];
+  const shape = new scope.CompoundPath({ insert: false, fillRule: 'nonzero' });
+  for (const outline of sound) {
+    const path = new scope.Path({ insert: false });
+    path.moveTo(pair(outline[0][0]));
+    for (const [, b, c, d] of outline) path.cubicCurveTo(pair(b), pair(c), pair(d));
+    path.closePath();
+    shape.addChild(path);
+  }
+  const nothing = new scope.Path({ insert: false });
+  const united = shape.unite(nothing, { insert: false }) as paper.PathItem;
+  const paths = (united instanceof scope.CompoundPath ? united.children : [united]) as paper.Path[];
+  return paths
+    .map((p) =>
+      p.curves.map((k) => withoutHandles([k.point1, k.point1.add(k.handle1), k.point2.add(k.handle2), k.point2])),
+    )
+    .filter((o) => o.length > 0);
+}
+
+let scope: paper.PaperScope | null = null;
+
+/** Paper keeps what it works on in a scope; this one has no page. */
+function theScope(): paper.PaperScope {
+  if (!scope) {
+    scope = new paper.PaperScope();
+    scope.setup(new scope.Size(1, 1));
+  }
+  return scope;
+}
+
+const pair = ({ x, y }: Point): [number, number] => [x, y];
+const plain = ({ x, y }: paper.Point): Point => ({ x, y });
+
+/** The cubic of a curve; a straight one has no handles. */
+function withoutHandles(points: paper.Point[]): Cubic {
+  const [a, b, c, d] = points.map(plain);
+  const off = (p: Point): number => Math.abs((d.x - a.x) * (p.y - a.y) - (d.y - a.y) * (p.x - a.x));
+  const isStraight = Math.max(off(b), off(c)) <= 1e-6 * distance(a, d);
+  return isStraight ? [a, a, d, d] : [a, b, c, d];
+}
+
+/** Outlines that do not cross, as shapes: each with the holes that lie in it. */
+export function shapesOf(outlines: readonly Cubic[][]): Cubic[][][] {
+  const known = outlines
+    .map((cubics) => ({ cubics, polygon: polygonOf(cubics) }))
+    .map((o) => ({ ...o, area: areaOf(o.polygon) }));
+  const largest = known.reduce((a, b) => (Math.abs(b.area) > Math.abs(a.area) ? b : a), known[0]);
+  const outers = known.filter((o) => Math.sign(o.area) === Math.sign(largest?.area ?? 1));
+  const shapes = new Map(outers.map((o) => [o, [o.cubics]]));
+  for (const hole of known) {
+    if (shapes.has(hole)) continue;
+    const around = outers
+      .filter((o) => isWithin(hole.polygon[0], o.polygon))
+      .reduce<(typeof outers)[number] | null>((a, b) => (!a || Math.abs(b.area) < Math.abs(a.area) ? b : a), null);
+    if (around) shapes.get(around)!.push(hole.cubics);
+  }
+  return [...shapes.values()];
+}
+
+/** The number of the shape that a place lies in, or on the rim of; -1 where there is none. */
+export function shapeAt(shapes: readonly (readonly Cubic[])[][], p: Point): number {
+  const within = shapes.findIndex((s) => s.filter((o) => isWithin(p, polygonOf(o))).length % 2 === 1);
+  if (within >= 0) return within;
+  const off = shapes.map((s) => Math.min(...s.flat().map((c) => nearestOnCubic([...c], p).distance)));
+  return off.indexOf(Math.min(...off));
+}
+
+const polygonOf = (cubics: readonly Cubic[]): Point[] =>
+  cubics.flatMap((c) => [0, 0.25, 0.5, 0.75].map((t) => cubicAt(c, t)));
+
+const areaOf = (polygon: readonly Point[]): number =>
+  polygon.reduce((sum, p, i) => {
+    const q = polygon[(i + 1) % polygon.length];
+    return sum + p.x * q.y - q.x * p.y;
+  }, 0) / 2;
