@@ -19,7 +19,11 @@ const MOST = 12;
 
 /** The lengths of a dash list as they are written; null for a text that is none. An empty one stands for no dashes. */
 export function readDashes(text: string): number[] | null {
-  const parts = text.split(/[\s,;]+/).filter(Boolean);
+  // A unit may stand apart from its number.
+  const parts = text
+    .replace(/(\d)\s+(px|mm|cm|in|pt)\b/g, '$1$2')
+    .split(/[\s,;]+/)
+    .filter(Boolean);
   const lengths = parts.map((p) => parseLength(p, 'pt'));
   const isSound = lengths.every((l): l is number => l !== null && l >= 0 && l <= 10_000) && lengths.length <= MOST;
   if (!isSound || (lengths.length > 0 && !lengths.some((l) => l > 0))) return null;
