@@ -1,7 +1,7 @@
 'use client';
 
 import { Input } from 'antd';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Dash } from '@/core/drawing/schema';
 import { toUnit } from '@/core/drawing/unit';
 import { LengthField } from '@/ui/LengthField';
@@ -37,9 +37,17 @@ const written = ({ lengths }: Dash): string =>
 export function DashField({ dash, disabled, onCommit }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
+  // Leaving the field comes while the text that was set or given up is still there.
+  const leaving = useRef(false);
   const known = dash === 'mixed' || dash === null ? null : dash;
   const shown = known ? written(known) : '';
+  const leave = (field: HTMLInputElement): void => {
+    leaving.current = true;
+    field.blur();
+    leaving.current = false;
+  };
   const commit = (): boolean => {
+    if (leaving.current) return true;
     const lengths = text === null || text === shown ? [] : readDashes(text);
     setWrong(lengths === null);
     if (lengths === null) return false;
@@ -70,13 +78,11 @@ export function DashField({ dash, disabled, onCommit }: Props) {
         onBlur={commit}
         onKeyDown={(e) => {
           e.stopPropagation();
-          if (e.key === 'Enter' && commit()) e.currentTarget.blur();
+          if (e.key === 'Enter' && commit()) leave(e.currentTarget);
           if (e.key === 'Escape') {
             setText(null);
             setWrong(false);
-            // The text is given up before the field is left.
-            const field = e.currentTarget;
-            setTimeout(() => field.blur());
+            leave(e.currentTarget);
           }
         }}
       />
