@@ -8,6 +8,7 @@ import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
 import { figuresUnderHand } from './figures';
+import { beside, bodies, livingFrames } from './inking';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
 import { nearestLine } from './nearest';
@@ -139,6 +140,7 @@ async function main(): Promise<void> {
       pencil: pencilled,
       lay: await laying(),
       refine: await refining(),
+      ink: { bodies: bodies(), besideCanvaskit: await beside(), living: await livingFrames() },
       prepare: await preparing(),
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

@@ -38,9 +38,9 @@ export function picture(): Promise<Buffer> {
 }
 
 /** `LINES` lines of `SEGMENTS` segments on four sheets. */
-export function drawing(reference: Reference): Drawing {
+export function drawing(reference: Reference | null): Drawing {
   const empty = emptyDrawing(PAGE, { id: 's0', name: 'Sheet 1', tag: '#8f2d63' });
-  return drawingSchema.parse({ ...empty, sheets: sheets(), references: [reference] }) as Drawing;
+  return drawingSchema.parse({ ...empty, sheets: sheets(), references: reference ? [reference] : [] }) as Drawing;
 }
 
 function sheets(): Sheet[] {
