@@ -9,3 +9,14 @@ export function isWithin(p: Point, figure: readonly Point[]): boolean {
   });
   return within;
 }
+
+/** How often a closed figure goes round a place, clockwise as y points down; 0 outside of it (the nonzero rule). */
+export function windingAround(figure: readonly Point[], p: Point): number {
+  let winding = 0;
+  figure.forEach((a, i) => {
+    const b = figure[(i + 1) % figure.length];
+    if (a.y > p.y === b.y > p.y) return;
+    if (p.x < a.x + ((p.y - a.y) / (b.y - a.y)) * (b.x - a.x)) winding += b.y > a.y ? 1 : -1;
+  });
+  return winding;
+}

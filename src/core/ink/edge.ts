@@ -2,7 +2,6 @@ import { arcCubics } from '../geometry/arc';
 import type { Cubic } from '../geometry/cubic';
 import { cross, distance, dot, type Point } from '../geometry/point';
 import type { Waypoint } from './fitTrack';
-import { withoutLoops } from './loops';
 import type { Contact, Hand } from './side';
 import { Trail } from './trail';
 
@@ -69,11 +68,10 @@ export function edgeOf(
   tolerance: number,
   curves: (track: readonly Waypoint[]) => Cubic[],
 ): Cubic[] {
-  const clean = withoutLoops(parts, closed);
-  const first = clean[0];
+  const first = parts[0];
   const start = first.kind === 'around' ? first.cubics[0][0] : first.at[0];
   const trail = new Trail({ x: start.x, y: start.y });
-  for (const part of clean) {
+  for (const part of parts) {
     if (part.kind === 'around') trail.along(part.cubics);
     else if (part.kind === 'inside') for (const p of fewStops(part.at, tolerance)) trail.to(p);
     else {

@@ -1,19 +1,24 @@
 import { derivative, evaluate } from '../geometry/cubic';
 import { intersectCubics } from '../geometry/intersection';
-import { distance, unit, type Point } from '../geometry/point';
+import { distance, mix, unit, type Point } from '../geometry/point';
+import { isWithin } from '../geometry/polygon';
 import type { Part } from './edge';
 import { between } from './fitTrack';
 import type { Contact } from './side';
 
 /** Loops are looked for this far to both sides of where the edge goes inside, in radii of the stroke. */
 const FAR = 6;
+/** Places tried in each loop. */
+const TRIED = 24;
 
 /**
  * An edge without the loops that it makes inside the body: where it crosses itself on either side of a way inside, it
- * goes over from one curve to the other there. What the loop enclosed is within the body twice.
+ * goes over from one curve to the other there. What such a loop encloses is as a rule within the body twice; `enclosed`
+ * are places in the loops that are left out, at which that can be tried.
  */
-export function withoutLoops(parts: readonly Part[], closed: boolean): Part[] {
-  const clean = [...parts];
+export function withoutLoops(parts: readonly Part[], closed: boolean): { parts: Part[]; enclosed: Point[] } {
+  const clean = parts.map((p) => ({ ...p }));
+  const enclosed: Point[] = [];
   for (let k = 0; k < clean.length; k++) {
     const part = clean[k];
     if (part.kind !== 'inside') continue;
@@ -23,6 +28,7 @@ export function withoutLoops(parts: readonly Part[], closed: boolean): Part[] {
     const found = crossing(before.at, after.at, before === after);
     if (!found) continue;
     const { i, j, a, b } = found;
+    enclosed.push(...placesIn([a, ...before.at.slice(i + 1), ...part.at, ...after.at.slice(0, j + 1)]));
     if (before === after) before.at = [b, ...before.at.slice(j + 1, i + 1), a];
     else {
       before.at = [...before.at.slice(0, i + 1), a];
@@ -30,7 +36,20 @@ export function withoutLoops(parts: readonly Part[], closed: boolean): Part[] {
     }
     clean.splice(k--, 1);
   }
-  return clean;
+  return { parts: clean, enclosed };
+}
+
+/** Places in a loop: a little way in from its corners. */
+function placesIn(loop: readonly Point[]): Point[] {
+  const every = Math.ceil(loop.length / TRIED);
+  return loop.flatMap((p, k) => {
+    if (k % every !== 0) return [];
+    const [a, b] = [loop[(k + loop.length - 1) % loop.length], loop[(k + 1) % loop.length]];
+    const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+    return [mix(p, middle, 0.6), mix(p, loop[(k + (loop.length >> 1)) % loop.length], 0.2)].filter((q) =>
+      isWithin(q, loop),
+    );
+  });
 }
 
 /** Where the end of one curve crosses the start of another: behind which places, and the crossing on both. */

@@ -1,14 +1,16 @@
 import { arcCubics } from '../geometry/arc';
 import { assertRun, type CubicRun } from '../geometry/along';
-import { reversed, straightCubic, type Cubic } from '../geometry/cubic';
+import { evaluate, reversed, straightCubic, type Cubic } from '../geometry/cubic';
 import { distance, mix, scale, type Point } from '../geometry/point';
 import type { Mark } from '../drawing/schema';
+import { windingAround } from '../geometry/polygon';
 import { edgeOf, joinOf, partsOf, type Part } from './edge';
+import { withoutLoops } from './loops';
 import { between, fitTrack, type Waypoint } from './fitTrack';
 import { contactsOf, type Contact, type Reach } from './side';
 import { spineOf, turnBetween, type Place, type Spine, type Stretch } from './spine';
 import { Trail } from './trail';
-import { widthProfile, type WidthProfile } from './widths';
+import { widthProfile, type WidthProfile, type Widths } from './widths';
 
 export type StrokeOptions = {
   cap: 'butt' | 'round' | 'square';
@@ -64,19 +66,48 @@ export function outlinesOf(run: CubicRun, widths: WidthProfile, options: StrokeO
   const corner = Math.min(0.1, (0.5 * tolerance) / widest);
   const cubics = run.closed ? closedUp(run.cubics) : run.cubics;
   const spine = spineOf(cubics, { step, dense, corner, shares: sharesOf(widths), tolerance });
-  if (spine.stretches.length === 0) return dotOf(run.cubics[0][0], widths, options);
+  // Next to its own width it has no length.
+  const isShort = options.cap === 'round' && spine.length < 1e-3 * widest;
+  if (spine.stretches.length === 0 || isShort)
+    return dotOf(run.cubics[0][0], spine.length > 0 ? 2 * widest : total(widths.at(0)), options);
   const stretches = cutAtSharp(spine, widths);
-  const edge = (hand: 1 | -1): Edge => edgeOn(hand, stretches, spine.length, widths, run.closed, options, making);
-  const [left, right] = [edge(1), edge(-1)];
-  const back = right.cubics.map(reversed).reverse();
-  if (run.closed) return [left.cubics, back].filter((c) => c.length > 0);
+  const sides = ([1, -1] as const).map((hand) => sideOf(hand, stretches, spine.length, widths, run.closed, options));
+  const build = (parts: readonly Part[][]): Cubic[][] => {
+    const [left, right] = parts.map((p) => edgeOf(p, run.closed, tolerance, making.curves));
+    return assembled(run.closed, stretches, sides, left, right, options);
+  };
+  const clean = sides.map((s) => withoutLoops(s.parts, run.closed));
+  const outlines = build(clean.map((c) => c.parts));
+  const enclosed = clean.flatMap((c) => c.enclosed);
+  // A loop that was all that covered its place stays.
+  return coversAll(outlines, enclosed) ? outlines : build(sides.map((s) => s.parts));
+}
+
+/** Outlines from the two edges: both of a closed run; of an open one a single one, by way of its caps. */
+function assembled(
+  closed: boolean,
+  stretches: readonly Stretch[],
+  [left, right]: readonly Side[],
+  leftEdge: Cubic[],
+  rightEdge: Cubic[],
+  options: StrokeOptions,
+): Cubic[][] {
+  const back = rightEdge.map(reversed).reverse();
+  if (closed) return [leftEdge, back].filter((c) => c.length > 0);
   const [first, last] = [stretches[0].places[0], stretches.at(-1)!.places.at(-1)!];
-  const trail = new Trail(left.first).along(left.cubics);
+  const trail = new Trail(left.first).along(leftEdge);
   followCap(trail, last.p, last.along, left.last, right.last, options);
   trail.to(right.last).along(back);
   followCap(trail, first.p, scale(first.along, -1), right.first, left.first, options);
   trail.to(left.first);
   return trail.cubics.length > 0 ? [trail.cubics] : [];
+}
+
+/** Whether outlines go round each of some places at least once. */
+function coversAll(outlines: readonly (readonly Cubic[])[], places: readonly Point[]): boolean {
+  if (places.length === 0) return true;
+  const polygons = outlines.map((o) => o.flatMap((c) => [0, 0.25, 0.5, 0.75].map((t) => evaluate(c, t))));
+  return places.every((p) => polygons.reduce((n, polygon) => n + windingAround(polygon, p), 0) !== 0);
 }
 
 /** A closed run that ends elsewhere than it began goes straight back. */
@@ -107,18 +138,17 @@ function cutAtSharp({ stretches, length }: Spine, { marks }: WidthProfile): Stre
   });
 }
 
-type Edge = { cubics: Cubic[]; first: Contact; last: Contact };
+type Side = { parts: Part[]; first: Contact; last: Contact };
 
 /** One side from end to end with its joins; that of a closed run comes back to its start. */
-function edgeOn(
+function sideOf(
   hand: 1 | -1,
   stretches: readonly Stretch[],
   length: number,
   widths: WidthProfile,
   closed: boolean,
   { cap, join, miterLimit = 4, tolerance }: StrokeOptions,
-  making: Making,
-): Edge {
+): Side {
   // An end that is cut off straight keeps the nib from reaching over it.
   const isCut = cap !== 'round' && !closed;
   const reach = (q: Place): Reach =>
@@ -134,11 +164,7 @@ function edgeOn(
   };
   const parts = all.flatMap((contacts, i) => [...(i > 0 ? corner(i - 1, i) : []), ...partsOf(contacts)]);
   if (closed) parts.push(...corner(all.length - 1, 0));
-  return {
-    cubics: edgeOf(parts, closed, tolerance, making.curves),
-    first: all[0][0],
-    last: all.at(-1)!.at(-1)!,
-  };
+  return { parts, first: all[0][0], last: all.at(-1)!.at(-1)! };
 }
 
 /** Around an end, from the edge on the left of the direction out of it to that on its right. */
@@ -166,10 +192,11 @@ function followCap(
   trail.along(arcCubics(middle, radius, radius, a, sweep, tolerance / 2));
 }
 
+const total = ({ left, right }: Widths): number => left + right;
+
 /** What a nib leaves that does not move. */
-function dotOf(p: Point, widths: WidthProfile, { cap, tolerance }: StrokeOptions): Cubic[][] {
-  const { left, right } = widths.at(0);
-  const r = (left + right) / 2;
+function dotOf(p: Point, width: number, { cap, tolerance }: StrokeOptions): Cubic[][] {
+  const r = width / 2;
   if (cap === 'butt' || r === 0) return [];
   if (cap === 'round') return [arcCubics(p, r, r, 0, 2 * Math.PI, tolerance / 2)];
   const corner = (x: number, y: number): Point => ({ x: p.x + x * r, y: p.y + y * r });
