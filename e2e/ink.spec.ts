@@ -245,3 +245,36 @@ test('strokes become shapes, melted where they touch, and are strokes again afte
   await page.keyboard.press('Control+z');
   expect(await hand.lines()).toEqual(before);
 });
+
+test('weights are proposed from how lines lie, changed, given in one press; a tint follows its fill; ends that meet taper', async ({
+  page,
+}) => {
+  const runOf = (...at: [number, number][]) => ({ closed: false, nodes: at.map(([x, y]) => corner(x, y)) });
+  const frame: Line = {
+    ...level('frame', 0),
+    style: { ...firstStyle, width: 4, fill: '#9ac46a' },
+    runs: [{ ...runOf([100, 80], [600, 80], [600, 480], [100, 480]), closed: true }],
+  };
+  const bar: Line = { ...level('bar', 0), runs: [runOf([101, 280], [599, 280])] };
+  const dot: Line = { ...level('dot', 0), runs: [runOf([300, 200], [325, 205])] };
+  const hand = await open(page, [frame, bar, dot], 'select');
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'propose weights' }).click();
+  const weight = page.getByLabel('Weight of the outer contour');
+  await weight.fill('6 px');
+  await weight.press('Enter');
+  await page.getByRole('button', { name: 'apply', exact: true }).click();
+  const widths = async (): Promise<number[]> => (await hand.lines()).map((l) => l.style.width);
+  expect(await widths()).toEqual([expect.closeTo(6, 6), expect.closeTo(4, 6), expect.closeTo(2.2, 6)]);
+  await page.getByRole('button', { name: 'tint lines' }).click();
+  const tinted = await hand.lines();
+  expect(tinted.every((l) => l.style.colour !== firstStyle.colour)).toBe(true);
+  expect(tinted.map((l) => l.style.tint !== undefined)).toEqual([true, false, false]);
+  await page.getByRole('button', { name: 'taper', exact: true }).click();
+  const [, tapered] = await hand.lines();
+  const [first, last] = [tapered.marks![0], tapered.marks!.at(-1)!];
+  expect([first.left, last.left].every((w) => w < 0.5)).toBe(true);
+  expect((await hand.lines()).map((l) => l.marks !== undefined)).toEqual([false, true, false]);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  expect(await hand.lines()).toEqual([frame, bar, dot]);
+});

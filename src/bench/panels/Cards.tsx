@@ -7,6 +7,7 @@ import { DeliverCard } from '../stages/deliver/DeliverCard';
 import { NibCard } from '../stages/ink/NibCard';
 import { ProfileCard } from '../stages/ink/ProfileCard';
 import { StrokeCard } from '../stages/ink/StrokeCard';
+import { WeightsCard } from '../stages/ink/WeightsCard';
 import { ArrangeCard } from '../stages/lines/ArrangeCard';
 import { LinesList } from '../stages/lines/LinesList';
 import { TransformCard } from '../stages/lines/TransformCard';
@@ -77,6 +78,7 @@ export function Cards() {
               <ProfileCard />
               <NibCard />
               <StrokeCard />
+              <WeightsCard />
             </>
           )}
           {isAny && tool === 'nodes' && <NodeDeeds />}

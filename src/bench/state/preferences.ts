@@ -34,6 +34,8 @@ export type Preferences = {
   /** How far a pencil line may leave the hand, in px of the screen. */
   smoothing: number;
   pressure: boolean;
+  /** How early widths answer to pressure: above 0 early, below late; -1…1. */
+  pressureBend: number;
   shape: ShapeFigures;
   alike: AlikeFigures;
   marquee: 'box' | 'lasso';
@@ -84,6 +86,7 @@ export const firstPreferences: Preferences = {
   figures: true,
   smoothing: 2,
   pressure: true,
+  pressureBend: 0,
   shape: { kind: 'ellipse', width: 120, height: 80, sides: 5, depth: 0.45, rounding: 0, from: 0, to: 180 },
   alike: {
     width: true,

@@ -2,7 +2,8 @@ import type { Cubic, Point, Style } from '@/core';
 import type { Mark } from '@/core/drawing/schema';
 import type { RunPlace } from '@/core/drawing/walk';
 import { distance } from '@/core/geometry/point';
-import { marksFromPressure } from '@/core/ink/pressure';
+import { preferences } from '../state/preferences';
+import { firstResponse, marksFromPressure } from '@/core/ink/pressure';
 import type { View } from '../state/view';
 import type { Passed } from './tool';
 
@@ -40,7 +41,7 @@ export function marksOf(g: Stroke): Mark[] {
     if (i > 0) way += distance(p.page, g.passed[i - 1].page);
     return { way, pressure: p.pressure };
   });
-  return marksFromPressure(samples, g.style.width);
+  return marksFromPressure(samples, g.style.width, { ...firstResponse, bend: preferences.getState().pressureBend });
 }
 
 /** The ink as it was drawn, and thinner where the hand is about to be. */

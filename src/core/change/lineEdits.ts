@@ -1,6 +1,7 @@
 import { findLine, sheetOf, type Found } from '../drawing/find';
 import type { Drawing, Line, Node, Run, Style } from '../drawing/schema';
 import { add, type Point } from '../geometry/point';
+import { darker } from '../ink/tint';
 import type { Step } from './change';
 import { counted, edit, type Edit } from './edit';
 
@@ -73,9 +74,12 @@ export function styleSheet(d: Drawing, id: string, style: Partial<Style>, label:
 
 /** A style with some of it changed. What is as it would be without saying so is not said. */
 function styled(before: Style, change: Partial<Style>): Style {
-  const { miterLimit, dash, strokeBelow, nib, wobble, overrun, seed, ...plain } = { ...before, ...change };
+  const { miterLimit, dash, strokeBelow, nib, wobble, overrun, seed, tint, ...plain } = { ...before, ...change };
+  // A colour that is set by itself follows no fill.
+  const follows = change.colour !== undefined && change.tint === undefined ? undefined : tint;
   return {
     ...plain,
+    ...(follows !== undefined && plain.fill && { tint: follows, colour: darker(plain.fill, follows) }),
     ...(miterLimit !== undefined && miterLimit !== 4 && { miterLimit }),
     ...(dash && { dash }),
     ...(strokeBelow && { strokeBelow }),

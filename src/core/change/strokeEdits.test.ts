@@ -9,7 +9,10 @@ import { cutSegment } from './cutEdits';
 import type { Edit } from './edit';
 import { reverseLines, startAtNode } from './runEdits';
 import { straightCubic } from '../geometry/cubic';
+import { shapeMeetingEnds } from './endWidths';
 import { strokesToShapes } from './shapeEdits';
+import { styleLines } from './lineEdits';
+import { darker } from '../ink/tint';
 import * as strokes from './strokeEdits';
 import { transformLines } from './transformEdits';
 
@@ -133,4 +136,45 @@ test('strokes become shapes where they lay, fills stay below; taken back, all is
     [true, 4],
   ]);
   expect(other).toBe(d.sheets[0].lines[2]);
+});
+
+test('a linked tint follows the fill; a colour set by itself follows nothing', () => {
+  const d = drawing(line('a', { style: { ...firstStyle, fill: '#9ac46a' } }), line('b'));
+  const tinted = done(d, strokes.tintLines(d, ['a', 'b'], 0.5, true));
+  const style = (x: Drawing) => findLine(x, 'a')!.line.style;
+  expect(style(tinted)).toMatchObject({ colour: darker('#9ac46a', 0.5), tint: 0.5 });
+  const refilled = done(tinted, styleLines(tinted, ['a'], { fill: '#cc7788' }, 'Fill'));
+  expect(style(refilled).colour).toBe(darker('#cc7788', 0.5));
+  const own = done(refilled, styleLines(refilled, ['a'], { colour: '#123456' }, 'Colour'));
+  expect(style(own)).toMatchObject({ colour: '#123456', fill: '#cc7788' });
+  expect(style(own).tint).toBeUndefined();
+});
+
+test('weights by rank in one change; marks keep their profile', () => {
+  const d = drawing(line('a', { marks }), line('b'), line('c'));
+  const ranks = new Map([
+    ['a', 'outer'],
+    ['b', 'inner'],
+    ['c', 'detail'],
+  ] as const);
+  const after = done(d, strokes.weightLines(d, ranks, { outer: 8, inner: 3, detail: 1 }));
+  expect(after.sheets[0].lines.map((l) => l.style.width)).toEqual([8, 3, 1]);
+  expect(widthsOf(after, 'a', 0.5)).toEqual({ left: 12, right: 6 });
+});
+
+test('an end that runs into another line is tapered, or filled again; the other end stays', () => {
+  const level = (id: string, ...at: [number, number][]): Line =>
+    line(id, { runs: [{ closed: false, nodes: at.map(([x, y]) => cornerAt({ x, y })) }] });
+  const d = drawing(
+    level('a', [0, 50], [99, 50]),
+    level('wall', [100, 0], [100, 100]),
+    level('free', [0, 150], [90, 150]),
+  );
+  const tapered = done(d, shapeMeetingEnds(d, ['a', 'free', 'wall'], 'taper', 1));
+  expect(widthsOf(tapered, 'a', 1).left).toBeCloseTo(0.16, 6);
+  expect(widthsOf(tapered, 'a', 0).left).toBe(2);
+  expect(widthsOf(tapered, 'a', 0.6).left).toBeCloseTo(2, 6);
+  for (const id of ['free', 'wall']) expect(findLine(tapered, id)!.line.marks).toBeUndefined();
+  const filled = done(tapered, shapeMeetingEnds(tapered, ['a'], 'full', 1));
+  for (const at of [0, 0.3, 0.8, 1]) expect(widthsOf(filled, 'a', at).left).toBeCloseTo(2, 6);
 });

@@ -1,6 +1,8 @@
 import { findLine, type Found } from '../drawing/find';
 import { lineLength } from '../drawing/run';
 import type { Drawing, Line, Mark, Style } from '../drawing/schema';
+import type { Rank } from '../ink/hierarchy';
+import { darker, fillBeside } from '../ink/tint';
 import { marksOf, reversedMarks, scaledMarks, shiftedMarks, turnedMarks, type Profile } from '../ink/profiles';
 import { widthProfile } from '../ink/widths';
 import type { Step } from './change';
@@ -150,6 +152,36 @@ export function reseedLines(d: Drawing, ids: readonly string[]): Edit {
     };
   });
   return edit(counted('Draw anew', steps.length, 'line'), steps);
+}
+
+/**
+ * Lines in a darker tint of what they enclose or border, `by` 0…1; `linked` ones with a fill of their own follow it from
+ * then on. Lines with nothing beside them keep their colour.
+ */
+export function tintLines(d: Drawing, ids: readonly string[], by: number, linked: boolean): Edit {
+  const steps = found(d, ids).flatMap(({ sheet, line }): Step[] => {
+    const fill = fillBeside(d, line);
+    if (!fill) return [];
+    const { tint: _, ...plain } = line.style;
+    const isLinked = linked && line.style.fill !== null;
+    const style: Style = { ...plain, colour: darker(fill, by), ...(isLinked && { tint: by }) };
+    return [{ step: 'setLine', sheet: sheet.id, id: line.id, before: { style: line.style }, after: { style } }];
+  });
+  return edit(counted('Tint', steps.length, 'line'), steps);
+}
+
+/** A weight for each line by its rank. */
+export function weightLines(
+  d: Drawing,
+  ranks: ReadonlyMap<string, Rank>,
+  weights: Readonly<Record<Rank, number>>,
+): Edit {
+  const label = counted('Weight', ranks.size, 'line');
+  const edits = (Object.keys(weights) as Rank[]).map((rank) => {
+    const ids = [...ranks].flatMap(([id, r]) => (r === rank ? [id] : []));
+    return setWidths(d, ids, weights[rank], label).steps.filter((s) => s.step === 'setLine');
+  });
+  return edit(label, edits.flat());
 }
 
 /** Profiles kept with the drawing, in place of those that were. */

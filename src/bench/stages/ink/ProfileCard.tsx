@@ -4,6 +4,7 @@ import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import type { Line } from '@/core';
+import { shapeMeetingEnds } from '@/core/change/endWidths';
 import * as strokes from '@/core/change/strokeEdits';
 import { findLine } from '@/core/drawing/find';
 import { firstProfiles, profileOf, type Profile } from '@/core/ink/profiles';
@@ -15,6 +16,8 @@ import { ProfileShape } from './ProfileShape';
 import { UnrolledStroke } from './UnrolledStroke';
 
 const none: readonly Profile[] = [];
+/** An end that misses another stroke by no more than this meets it, page units. */
+const MEET = 1.5;
 
 /** The widths along the chosen lines: unrolled and dragged, by profiles that are there or were kept, turned, evened out. */
 export function ProfileCard() {
@@ -29,6 +32,10 @@ export function ProfileCard() {
   if (count === 0) return null;
   const ids = (): string[] => [...bench.getState().lines];
   const drawing = () => bench.getState().drawing;
+  const meeting = (how: 'taper' | 'full'): void => {
+    if (!bench.commit(shapeMeetingEnds(drawing(), ids(), how, MEET)))
+      bench.tell('No end of what is chosen runs into another line.');
+  };
   const keep = (name: string | null): void => {
     setNaming(false);
     const line = onlyLine(drawing(), bench.getState().lines);
@@ -76,6 +83,11 @@ export function ProfileCard() {
         {only &&
           !naming &&
           button('keep as…', 'Keep this profile by name', () => setNaming(true), { disabled: !only.marks?.length })}
+      </div>
+      <div className="buttons">
+        <span className="option-label">Ends that meet others</span>
+        {button('taper', 'Ends that run into other lines come to a point', () => meeting('taper'))}
+        {button('full', 'Ends that run into other lines keep their width', () => meeting('full'))}
       </div>
       {naming && <NameField label="Name of the profile" value="my profile" onDone={keep} />}
       {kept.length > 0 && (

@@ -5,6 +5,7 @@ import { useRef } from 'react';
 import { runOfStroke } from '@/core/assist/pencilStroke';
 import { reshapeLines } from '@/core/change/lineEdits';
 import { findLine } from '@/core/drawing/find';
+import { Amount } from '@/ui/Amount';
 import { Chip } from '@/ui/Chip';
 import { useBench, useBenchStateLater, usePreference } from '../../benchContext';
 import { drawnOf, fitInWorker, keepDrawn } from '../../state/fitting';
@@ -17,6 +18,7 @@ export function PencilOptions() {
   const bench = useBench();
   const smoothing = usePreference('smoothing');
   const pressure = usePreference('pressure');
+  const bend = usePreference('pressureBend');
   const only = useBenchStateLater((s) => (s.lines.size === 1 ? findLine(s.drawing, [...s.lines][0])?.line : undefined));
   const drawn = only && drawnOf(only);
   const asked = useRef(0);
@@ -60,6 +62,17 @@ export function PencilOptions() {
       <Chip on={pressure} title="A pen’s pressure becomes the line’s width" onToggle={(on) => prefer({ pressure: on })}>
         pressure
       </Chip>
+      {pressure && (
+        <Amount
+          label="answers"
+          value={bend}
+          min={-1}
+          max={1}
+          step={0.1}
+          written={(v) => (v === 0 ? 'evenly' : v > 0 ? 'early' : 'late')}
+          onChange={(v) => prefer({ pressureBend: v })}
+        />
+      )}
     </>
   );
 }
