@@ -114,7 +114,16 @@ async function main(): Promise<void> {
     await page.getByRole('menuitem', { name: 'not', exact: true }).click();
     await page.keyboard.press('4');
     await page.keyboard.press('Control+a');
+    await page.getByRole('button', { name: '2', exact: true }).click();
+    await page.getByRole('button', { name: 'both ends' }).click();
+    await page.getByRole('group', { name: 'Kind of nib' }).getByRole('button', { name: 'tapered' }).click();
+    await page.keyboard.press('Escape');
+    await page.locator('.lines-list .ant-tree-node-content-wrapper').last().click();
+    await page.getByRole('button', { name: 'belly' }).click();
+    await page.getByRole('slider', { name: 'Mark 2' }).focus();
     await shoot(page, 'ink');
+    await page.keyboard.press('Escape');
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
     await page.keyboard.press('Escape');
     await page.keyboard.press('6');
     await shoot(page, 'deliver');
