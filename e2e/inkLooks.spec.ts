@@ -1,0 +1,115 @@
+import { expect, test, type Page } from '@playwright/test';
+import { firstStyle, type Line } from '../src/core';
+import { BenchHand, drawingWith } from './bench';
+
+const corner = (x: number, y: number) => ({ point: { x, y }, in: null, out: null, kind: 'corner' as const });
+const level = (id: string, y: number): Line => ({
+  id,
+  style: { ...firstStyle, width: 4 },
+  runs: [{ closed: false, nodes: [corner(100, y), corner(600, y)] }],
+});
+const open = async (page: Page, lines: Line[], tool = 'swell'): Promise<BenchHand> =>
+  BenchHand.open(page, await drawingWith(page.request, lines), { stage: 'ink', tool });
+
+test('weights are proposed from how lines lie, changed, given in one press; a tint follows its fill; ends that meet taper', async ({
+  page,
+}) => {
+  const runOf = (...at: [number, number][]) => ({ closed: false, nodes: at.map(([x, y]) => corner(x, y)) });
+  const frame: Line = {
+    ...level('frame', 0),
+    style: { ...firstStyle, width: 4, fill: '#9ac46a' },
+    runs: [{ ...runOf([100, 80], [600, 80], [600, 480], [100, 480]), closed: true }],
+  };
+  const bar: Line = { ...level('bar', 0), runs: [runOf([101, 280], [599, 280])] };
+  const dot: Line = { ...level('dot', 0), runs: [runOf([300, 200], [325, 205])] };
+  const hand = await open(page, [frame, bar, dot], 'select');
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'propose weights' }).click();
+  const weight = page.getByLabel('Weight of the outer contour');
+  await weight.fill('6 px');
+  await weight.press('Enter');
+  await page.getByRole('button', { name: 'apply', exact: true }).click();
+  const widths = async (): Promise<number[]> => (await hand.lines()).map((l) => l.style.width);
+  expect(await widths()).toEqual([expect.closeTo(6, 6), expect.closeTo(4, 6), expect.closeTo(2.2, 6)]);
+  await page.getByRole('button', { name: 'tint lines' }).click();
+  const tinted = await hand.lines();
+  expect(tinted.every((l) => l.style.colour !== firstStyle.colour)).toBe(true);
+  expect(tinted.map((l) => l.style.tint !== undefined)).toEqual([true, false, false]);
+  await page.getByRole('button', { name: 'taper', exact: true }).click();
+  const [, tapered] = await hand.lines();
+  const [first, last] = [tapered.marks![0], tapered.marks!.at(-1)!];
+  expect([first.left, last.left].every((w) => w < 0.5)).toBe(true);
+  expect((await hand.lines()).map((l) => l.marks !== undefined)).toEqual([false, true, false]);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  expect(await hand.lines()).toEqual([frame, bar, dot]);
+});
+
+test('living strokes in the SVG look as on the page, to another renderer: under one pixel in a hundred differs at 300 dpi', async ({
+  page,
+}) => {
+  const kinds = ['round', 'tapered', 'brush', 'broad', 'dry'] as const;
+  const plain = {
+    tapered: { start: 0.3, end: 0.2 },
+    brush: { belly: 0.3, tail: 0.5 },
+    broad: { angle: -40, flatness: 0.25 },
+    dry: { dryness: 0.6 },
+    round: {},
+  };
+  const node = (x: number, y: number, dx: number, dy: number) => ({
+    point: { x, y },
+    in: { x: -dx, y: -dy },
+    out: { x: dx, y: dy },
+    kind: 'smooth' as const,
+  });
+  const lines = kinds.map((kind, i): Line => ({
+    id: kind,
+    style: {
+      ...firstStyle,
+      width: 6,
+      seed: i,
+      wobble: i === 1 ? 1 : undefined,
+      nib: { kind, ...plain[kind] } as Line['style']['nib'],
+    },
+    runs: [
+      {
+        closed: false,
+        nodes: [node(12, 20 + i * 26, 20, -24), node(80, 24 + i * 26, 24, 20), node(160, 16 + i * 26, 14, -12)],
+      },
+    ],
+    marks: [
+      { at: 0, left: 1, right: 2 },
+      { at: 0.45, left: 6, right: 4 },
+      { at: 1, left: 1.5, right: 1 },
+    ],
+  }));
+  const clean = JSON.parse(JSON.stringify(lines)) as Line[];
+  const id = await drawingWith(page.request, clean);
+  const scale = 300 / 96;
+  const hand = await BenchHand.open(page, id, { stage: 'ink', tool: 'swell', view: { scale, x: 40, y: 60 } });
+  await page.mouse.move(3, 3);
+  await hand.ready();
+  const [width, height] = [176, 150];
+  const from = hand.at({ x: 0, y: 0 });
+  const shot = await page.screenshot({
+    clip: { x: from.x, y: from.y, width: Math.round(width * scale), height: Math.round(height * scale) },
+  });
+  const svg = await (await page.request.get(`/api/drawings/${id}/export?format=svg&scope=page`)).text();
+  const { Resvg } = await import('@resvg/resvg-js');
+  const { default: sharp } = await import('sharp');
+  const drawn = new Resvg(svg, { fitTo: { mode: 'zoom', value: scale }, background: '#ffffff' }).render();
+  const grey = async (image: Buffer) =>
+    sharp(image)
+      .extract({ left: 0, top: 0, width: Math.round(width * scale), height: Math.round(height * scale) })
+      .greyscale()
+      .raw()
+      .toBuffer();
+  const [a, b] = await Promise.all([grey(shot), grey(Buffer.from(drawn.asPng()))]);
+  expect(a.length).toBe(b.length);
+  let [other, ink] = [0, 0];
+  for (let i = 0; i < a.length; i++) {
+    if (Math.abs(a[i] - b[i]) > 64) other++;
+    if (b[i] < 128) ink++;
+  }
+  expect(ink).toBeGreaterThan(0.05 * a.length);
+  expect(other / a.length).toBeLessThan(0.01);
+});
