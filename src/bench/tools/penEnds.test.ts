@@ -278,3 +278,33 @@ describe('following the ink', () => {
     expect(hand.bench.getState().message?.text).toMatch(/no picture/);
   });
 });
+
+describe('a pen that is pressed', () => {
+  const pen = (pressure: number) => ({ kind: 'pen' as const, pressure });
+
+  it('gives each node a width; undo takes node and width back together', () => {
+    const hand = new Hand(benchWith(), (r) => new PenTool(r));
+    hand.click({ x: 100, y: 100 }, pen(0.2));
+    hand.click({ x: 300, y: 100 }, pen(1));
+    hand.click({ x: 400, y: 100 }, pen(0.2));
+    const [line] = hand.lines;
+    const half = (p: number) => ((0.2 + 1.3 * p) * line.style.width) / 2;
+    expect(line.marks?.map((m) => [m.at, m.left])).toEqual([
+      [0, expect.closeTo(half(0.2), 6)],
+      [expect.closeTo(2 / 3, 6), expect.closeTo(half(1), 6)],
+      [1, expect.closeTo(half(0.2), 6)],
+    ]);
+    hand.bench.undo();
+    expect(hand.lines[0].marks).toHaveLength(2);
+    expect(hand.lines[0].runs[0].nodes).toHaveLength(2);
+  });
+
+  it('does not with the switch off, nor does a mouse', () => {
+    for (const held of [pen(0.7), { kind: 'mouse' as const, pressure: 0.5 }]) {
+      prefer({ pressure: held.kind === 'mouse' });
+      const hand = new Hand(benchWith(), (r) => new PenTool(r));
+      for (const x of [100, 200, 300]) hand.click({ x, y: 100 }, held);
+      expect(hand.lines[0].marks).toBeUndefined();
+    }
+  });
+});

@@ -17,6 +17,7 @@ import { PenFollow } from './penFollow';
 import { drawnNode, editOf, farEnd, nodeGesture, type Gesture } from './penGesture';
 import { pointsAway, penHints, penPointer } from './penHints';
 import { paintAlong, paintFigures, paintPenLine, paintTarget } from './penMarks';
+import { PenPressure } from './penPressure';
 import { currentAt, penTarget, placeFor, type Current, type PenTarget } from './penTarget';
 import { LineTool } from './lineTool';
 import { CLICK, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
@@ -34,6 +35,7 @@ const followInk = (): Follow => (shared ??= new FollowInWorker());
  */
 export class PenTool extends LineTool<Gesture> implements Tool {
   private readonly following: PenFollow;
+  private readonly pressure = new PenPressure();
   private isTaking = false;
 
   constructor(reach: Reach, follow: Follow = followInk()) {
@@ -61,6 +63,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
 
   press(e: HandEvent): void {
     this.at = e;
+    this.pressure.press(e);
     const current = this.current();
     if (!this.openSheet(current?.sheet.id)) return;
     const target = this.target(e);
@@ -120,6 +123,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     this.at = e;
     const g = this.gesture;
     if (!g) return;
+    this.pressure.feel(e);
     g.pulled ||= distance(e.screen, g.pressed) >= CLICK;
     if (!('node' in g)) {
       const last = this.current()?.nodes.at(-1);
@@ -149,7 +153,8 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     const { drawing, sheet } = this.bench.getState();
     const edit = editOf(g, drawing, sheet, this.current());
     this.gesture = null;
-    if (edit) this.bench.commit(edit);
+    if (g.for === 'start') this.pressure.forget();
+    if (edit) this.bench.commit('node' in g ? this.pressure.marked(edit, drawing, g.end.line, g.node.point) : edit);
     else this.bench.show(null);
     if (g.for === 'start') this.end = g.end;
     this.bench.choose([g.end.line]);

@@ -1,0 +1,56 @@
+import { applyChange, type Drawing, type Point } from '@/core';
+import { edit as editOf, type Edit } from '@/core/change/edit';
+import { shareOfNode } from '@/core/change/strokeEdits';
+import { findLine } from '@/core/drawing/find';
+import type { Mark } from '@/core/drawing/schema';
+import { samePoint } from '@/core/geometry/point';
+import { firstResponse, responseTo } from '@/core/ink/pressure';
+import { preferences } from '../state/preferences';
+import type { HandEvent } from './tool';
+
+/**
+ * What a pen's pressure gives a line that is laid node by node: a width mark at each node, from the strongest that the
+ * pen was pressed there. A hand without pressure, or with that switched off, leaves the line as wide as its style.
+ */
+export class PenPressure {
+  private readonly at: { point: Point; pressure: number }[] = [];
+  private strongest = 0;
+
+  press(e: HandEvent): void {
+    this.strongest = 0;
+    this.feel(e);
+  }
+
+  feel(e: HandEvent): void {
+    if (e.kind === 'pen' && preferences.getState().pressure) this.strongest = Math.max(this.strongest, e.pressure);
+  }
+
+  /** Another line is begun. */
+  forget(): void {
+    this.at.length = 0;
+  }
+
+  /** The edit that lays a node, with the marks that the line then has. */
+  marked(edit: Edit, drawing: Drawing, line: string, node: Point): Edit {
+    if (this.strongest > 0) this.at.push({ point: node, pressure: this.strongest });
+    if (this.at.length < 2) return edit;
+    const after = findLine(applyChange(drawing, { id: 'after', ...edit }), line);
+    if (!after || after.line.runs.length > 1) return edit;
+    const response = { ...firstResponse, bend: preferences.getState().pressureBend };
+    const [run] = after.line.runs;
+    const marks = run.nodes.flatMap((n, i): Mark[] => {
+      const known = this.at.findLast((k) => samePoint(k.point, n.point));
+      if (!known) return [];
+      const half = (responseTo(known.pressure, response) * after.line.style.width) / 2;
+      return [{ at: Math.min(1, shareOfNode(after.line, i)), left: half, right: half }];
+    });
+    if (marks.length < 2) return edit;
+    return editOf(edit.label, edit.steps, {
+      step: 'setLine',
+      sheet: after.sheet.id,
+      id: line,
+      before: { marks: [...(after.line.marks ?? [])] },
+      after: { marks },
+    });
+  }
+}
