@@ -1,5 +1,5 @@
 import { expect, type APIRequestContext, type Page, type Locator } from '@playwright/test';
-import { applyChange, type Drawing, type Line, type Node, type Point } from '../src/core';
+import { applyChange, firstStyle, type Drawing, type Line, type Node, type Point } from '../src/core';
 import { addLine } from '../src/core/change/lineEdits';
 
 /** The bench as a hand meets it: page units turned into places on the screen, and the drawing as the server has it. */
@@ -118,6 +118,15 @@ export async function demoDrawing(request: APIRequestContext, start: string): Pr
   // Not a copy that another test has made.
   return drawings.find((d) => d.title.startsWith(start) && !d.title.endsWith('(copy)'))!.id;
 }
+
+export const cornerNode = (x: number, y: number) => ({ point: { x, y }, in: null, out: null, kind: 'corner' as const });
+
+/** A level line of 500 px and 4 px wide. */
+export const levelLine = (id: string, y: number): Line => ({
+  id,
+  style: { ...firstStyle, width: 4 },
+  runs: [{ closed: false, nodes: [cornerNode(100, y), cornerNode(600, y)] }],
+});
 
 /** A drawing with these lines on its sheet, each laid by a change of its own. */
 export async function drawingWith(request: APIRequestContext, lines: readonly Line[]): Promise<string> {

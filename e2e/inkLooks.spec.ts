@@ -1,13 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { firstStyle, type Line } from '../src/core';
-import { BenchHand, drawingWith } from './bench';
+import { cornerNode as corner, BenchHand, drawingWith, levelLine as level } from './bench';
 
-const corner = (x: number, y: number) => ({ point: { x, y }, in: null, out: null, kind: 'corner' as const });
-const level = (id: string, y: number): Line => ({
-  id,
-  style: { ...firstStyle, width: 4 },
-  runs: [{ closed: false, nodes: [corner(100, y), corner(600, y)] }],
-});
 const open = async (page: Page, lines: Line[], tool = 'swell'): Promise<BenchHand> =>
   BenchHand.open(page, await drawingWith(page.request, lines), { stage: 'ink', tool });
 

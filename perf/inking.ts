@@ -3,8 +3,18 @@ import CanvasKitInit, { type CanvasKit, type Path } from 'canvaskit-wasm';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { strokeOutline, type Cubic, type Drawing, type Line, type Point, type StrokeOptions } from '../src/core';
+import {
+  nearestOnCubic,
+  strokeOutline,
+  type Cubic,
+  type Drawing,
+  type Line,
+  type Point,
+  type StrokeOptions,
+} from '../src/core';
+import { hullBox } from '../src/core/geometry/bounds';
 import { evaluate } from '../src/core/geometry/cubic';
+import { melted } from '../src/core/ink/melt';
 import { scale } from '../src/core/geometry/point';
 import { areaBetween, bodyBySweep, bodyOfOutlines } from '../src/core/test/bodyOracle';
 import { randomCubics } from '../src/core/test/randomCubics';
@@ -56,6 +66,7 @@ export async function beside(): Promise<unknown> {
   const all = randomCubics(21, 200).filter((r) => r.family !== 'tiny');
   let [ours, theirs, ourTime, theirTime] = [0, 0, 0, 0];
   const apart: number[] = [];
+  const furthest: number[] = [];
   const options: StrokeOptions = { cap: 'round', join: 'round', tolerance: 0.05 };
   all.forEach(({ cubic }, i) => {
     const c = cubic.map((p) => scale(p, 0.2)) as Cubic;
@@ -74,11 +85,15 @@ export async function beside(): Promise<unknown> {
     const { difference } = areaBetween(bodyOfOutlines(outlines), bodyOfOutlines(cubics));
     // Their edge differs by this much on the whole: the area between the two, along the edge.
     apart.push(difference / perimeter(outlines));
+    if (i % 3 === 0) furthest.push(furthestApart(melted(outlines), melted(cubics)));
   });
   apart.sort((a, b) => a - b);
+  furthest.sort((a, b) => a - b);
+  const at = (share: number): number => round(furthest[Math.floor(share * (furthest.length - 1))], 4);
   return {
     strokes: all.length,
     meanEdgeApartPx: { median: round(apart[apart.length >> 1], 4), worst: round(apart.at(-1)!, 4) },
+    furthestEdgePx: { strokes: furthest.length, median: at(0.5), p95: at(0.95), worst: at(1) },
     segments: { ours, theirs, ratio: round(ours / theirs) },
     msEach: { ours: round(ourTime / all.length, 3), theirs: round(theirTime / all.length, 3) },
   };
@@ -128,6 +143,23 @@ function cubicsOf(ck: CanvasKit, path: Path): { cubics: Cubic[][]; segments: num
     } else if (verb === ck.CUBIC_VERB) push(next(), next(), next());
   }
   return { cubics: cubics.filter((o) => o.length > 0), segments };
+}
+
+/** How far any place of one edge is from the other. */
+function furthestApart(a: Cubic[][], b: Cubic[][]): number {
+  const others = b.flat().map((c) => ({ c, box: hullBox(c) }));
+  let worst = 0;
+  for (const c of a.flat())
+    for (const t of [0.25, 0.5, 0.75]) {
+      const p = evaluate(c, t);
+      let least = Infinity;
+      for (const { c: other, box } of others) {
+        const [dx, dy] = [Math.max(0, box.minX - p.x, p.x - box.maxX), Math.max(0, box.minY - p.y, p.y - box.maxY)];
+        if (Math.hypot(dx, dy) < least) least = Math.min(least, nearestOnCubic(other, p).distance);
+      }
+      worst = Math.max(worst, least);
+    }
+  return worst;
 }
 
 const perimeter = (outlines: Cubic[][]): number =>
