@@ -67,7 +67,7 @@ export async function beside(): Promise<unknown> {
   let [ours, theirs, ourTime, theirTime] = [0, 0, 0, 0];
   const apart: number[] = [];
   const furthest: number[] = [];
-  const options: StrokeOptions = { cap: 'round', join: 'round', tolerance: 0.05 };
+  const options: StrokeOptions = { cap: 'round', join: 'round', tolerance: 0.02 };
   all.forEach(({ cubic }, i) => {
     const c = cubic.map((p) => scale(p, 0.2)) as Cubic;
     const w = [1, 3, 8][i % 3];
@@ -85,7 +85,7 @@ export async function beside(): Promise<unknown> {
     const { difference } = areaBetween(bodyOfOutlines(outlines), bodyOfOutlines(cubics));
     // Their edge differs by this much on the whole: the area between the two, along the edge.
     apart.push(difference / perimeter(outlines));
-    if (i % 3 === 0) furthest.push(furthestApart(melted(outlines), melted(cubics)));
+    if (i % 4 === 0) furthest.push(furthestApart(melted(outlines), melted(cubics)));
   });
   apart.sort((a, b) => a - b);
   furthest.sort((a, b) => a - b);
@@ -99,14 +99,14 @@ export async function beside(): Promise<unknown> {
   };
 }
 
-/** A stroke by canvaskit, so finely that its own error does not show. */
+/** A stroke by canvaskit, finely enough that its own error is well under what is looked for. */
 function stroke(ck: CanvasKit, [a, b, c, d]: Cubic, width: number): Path {
   const builder = new ck.PathBuilder();
   builder.moveTo(a.x, a.y);
   builder.cubicTo(b.x, b.y, c.x, c.y, d.x, d.y);
   const found = builder
     .detach()
-    .makeStroked({ width, cap: ck.StrokeCap.Round, join: ck.StrokeJoin.Round, miter_limit: 4, precision: 4 });
+    .makeStroked({ width, cap: ck.StrokeCap.Round, join: ck.StrokeJoin.Round, miter_limit: 4, precision: 8 });
   if (!found) throw new Error('there is no stroke');
   return found;
 }

@@ -46,6 +46,16 @@ test('what touches is one shape, what does not is another; holes stay with their
   expect(area).toBeCloseTo(100 + 100 - 16 + 100 + 900 - 100, 0);
 });
 
+test('a stroke that runs back on itself, edge on edge, is melted whole', () => {
+  for (const { family, cubic } of randomCubics(21, 160)) {
+    if (family !== 'straight, doubling back') continue;
+    const run = { cubics: [cubic.map((p) => scale(p, 0.2)) as Cubic], closed: false };
+    const body = strokeOutline(run, [{ at: 0, left: 3, right: 3 }], { cap: 'round', join: 'round', tolerance: 0.05 });
+    const { difference, area } = areaBetween(bodyOfOutlines(body), bodyOfOutlines(melted(body)));
+    expect(difference).toBeLessThan(1e-3 * area);
+  }
+});
+
 test('the shape that a place lies in is found: not in its holes, but on its rim', () => {
   const shapes = shapesOf(melted([square(0, 0, 10), square(60, 0, 30), turned(square(70, 10, 10))]));
   const [small, framed] = [shapes.findIndex((s) => s.length === 1), shapes.findIndex((s) => s.length === 2)];

@@ -1,8 +1,11 @@
 import paper from 'paper/dist/paper-core';
 import { cubicAt, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
-import { distance, type Point } from '../geometry/point';
-import { isWithin } from '../geometry/polygon';
+import { add, distance, type Point } from '../geometry/point';
+import { seeded } from '../seeded';
+import { isWithin, windingAround } from '../geometry/polygon';
+import { growBox } from '../geometry/box';
+import { hullBox } from '../geometry/bounds';
 
 /**
  * Closed outlines for the nonzero rule made into what they cover: outlines that cross neither themselves nor each other,
@@ -10,11 +13,20 @@ import { isWithin } from '../geometry/polygon';
  * (paper's boolean operations on cubics).
  */
 export function melted(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
+  const given = outlines.filter((o) => o.length > 0);
+  if (given.length === 0) return [];
+  let united: Cubic[][] = [];
+  for (const by of MOVES) {
+    united = unite(by === 0 ? given : given.map((o, i) => moved(o, by, i)));
+    if (holdsAll(given, united)) break;
+  }
+  return united;
+}
+
+function unite(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
   const scope = theScope();
-  const sound = outlines.filter((o) => o.length > 0);
-  if (sound.length === 0) return [];
   const shape = new scope.CompoundPath({ insert: false, fillRule: 'nonzero' });
-  for (const outline of sound) {
+  for (const outline of outlines) {
     const path = new scope.Path({ insert: false });
     path.moveTo(pair(outline[0][0]));
     for (const [, b, c, d] of outline) path.cubicCurveTo(pair(b), pair(c), pair(d));
@@ -28,7 +40,43 @@ export function melted(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
     .map((p) =>
       p.curves.map((k) => withoutHandles([k.point1, k.point1.add(k.handle1), k.point2.add(k.handle2), k.point2])),
     )
-    .filter((o) => o.length > 0);
+    .filter((o) => o.length > 0 && !isSliver(o));
+}
+
+/** What is thinner throughout than the operation is exact. */
+function isSliver(outline: readonly Cubic[]): boolean {
+  const polygon = polygonOf(outline);
+  const around = polygon.reduce((sum, p, i) => sum + distance(p, polygon[(i + 1) % polygon.length]), 0);
+  return Math.abs(areaOf(polygon)) < (ON_EDGE * around) / 4;
+}
+
+/** Edges that lie on each other can go wrong in the operation: then their ends are moved by so much, page units. */
+const MOVES = [0, 1e-3, 4e-3, 1e-2];
+/** A place this near to an edge is on it. */
+const ON_EDGE = 0.02;
+
+/** Whether nothing of what outlines went round is lost: all of their places are within others, or on their edge. */
+function holdsAll(outlines: readonly (readonly Cubic[])[], others: readonly Cubic[][]): boolean {
+  const polygons = others.map(polygonOf);
+  return outlines.flat().every((c) => {
+    const p = cubicAt([...c], 0.5);
+    if (polygons.reduce((n, polygon) => n + windingAround(polygon, p), 0) !== 0) return true;
+    return others.flat().some((o) => {
+      const box = growBox(hullBox(o), ON_EDGE);
+      const isNear = p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY;
+      return isNear && nearestOnCubic(o, p).distance <= ON_EDGE;
+    });
+  });
+}
+
+/** An outline whose corners are a little off, each to another side; handles go with them. */
+function moved(outline: readonly Cubic[], by: number, seed: number): Cubic[] {
+  const random = seeded(seed + 1);
+  const off = outline.map(() => ({ x: (random() - 0.5) * by, y: (random() - 0.5) * by }));
+  return outline.map(([a, b, c, d], i): Cubic => {
+    const [p, q] = [off[i], off[(i + 1) % off.length]];
+    return [add(a, p), add(b, p), add(c, q), add(d, q)];
+  });
 }
 
 let scope: paper.PaperScope | null = null;

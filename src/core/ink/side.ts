@@ -39,7 +39,7 @@ export function contactsOf(
     list[0].into = list[0].outOf;
     list.at(-1)!.outOf = list.at(-1)!.into;
   }
-  return sections.map((list) => list.flatMap((section) => fan(section, hand, cut(section.q))));
+  return sections.map((list) => sharpened(list, hand, cut).flatMap((section) => fan(section, hand, cut(section.q))));
 }
 
 /** A place, the radius there, and how that changes up to it and from it on. */
@@ -64,6 +64,30 @@ function sectionsOf(stretch: Stretch, widths: WidthProfile, length: number, hand
   };
   stretch.places.forEach((q, i) => visit(at(q, i > 0 && i === stretch.places.length - 1), 0));
   return sections;
+}
+
+/** Halvings until the place where an edge stops running is found. */
+const HALVINGS = 7;
+
+/** The places, and between two of which only one has an edge that runs on, those to both sides of where that changes. */
+function sharpened(list: readonly Section[], hand: Hand, cut: (q: Place) => Reach): Section[] {
+  const runs = (s: Section): boolean => contact(s.q, s.radius, s.outOf, hand, cut(s.q)).runs;
+  return list.flatMap((b, i) => {
+    const a = list[i - 1];
+    if (!a || runs(a) === runs(b)) return [b];
+    let [before, after] = [a, b];
+    for (let k = 0; k < HALVINGS; k++) {
+      const q = placeBetween(before.q, after.q);
+      if (!q) break;
+      const share = (q.way - a.q.way) / (b.q.way - a.q.way || 1);
+      const mixed = (from: number, to: number): number => from + (to - from) * share;
+      const slope = mixed(a.outOf, b.into);
+      const middle: Section = { q, radius: mixed(a.radius, b.radius), into: slope, outOf: slope };
+      if (runs(middle) === runs(a)) before = middle;
+      else after = middle;
+    }
+    return [...(before === a ? [] : [before]), ...(after === b ? [] : [after]), b];
+  });
 }
 
 /** The angle by which a radius leans over where the width changes by so much. */
