@@ -6,7 +6,8 @@ import { parseNumber } from './measure';
 
 type Props = {
   label: string;
-  value: number;
+  /** Null where the chosen differ. */
+  value: number | null;
   min: number;
   max: number;
   /** Decimals that count; none by default. */
@@ -26,13 +27,13 @@ export function NumberField({ label, value, min, max, digits = 0, unit, disabled
   return (
     <FigureField
       label={label}
-      shown={formatNumber(value, digits).replace(/,/g, '')}
+      shown={value === null ? null : formatNumber(value, digits).replace(/,/g, '')}
       unit={unit}
       help={`A number from ${formatNumber(min, digits)} to ${formatNumber(max, digits)}`}
       disabled={disabled}
       read={read}
       stepped={(text, steps) =>
-        Math.min(max, Math.max(min, rounded(((text !== null && read(text)) || value) + steps / 10 ** digits)))
+        Math.min(max, Math.max(min, rounded(((text !== null && read(text)) || value || min) + steps / 10 ** digits)))
       }
       onCommit={(n) => n !== value && onCommit(n)}
     />

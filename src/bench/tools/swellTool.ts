@@ -1,9 +1,9 @@
 import type { Line, Point } from '@/core';
 import { setMarks } from '@/core/change/strokeEdits';
-import { counted } from '@/core/change/edit';
-import { findLine, sheetOf } from '@/core/drawing/find';
+import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
 import { distance, dot, subtract } from '@/core/geometry/point';
+import { grownMark, markByKey, movedMark } from '@/core/ink/heldMark';
 import { marksAround, withMark } from '@/core/ink/profiles';
 import { sectionAt, shareNear } from '@/core/ink/sections';
 import { formatLength } from '@/ui/format';
@@ -92,26 +92,12 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
   private marksOf(g: Gesture): Mark[] {
     const line = findLine(this.bench.getState().drawing, g.line)!.line;
     const others = g.marks.filter((m) => m !== g.held);
-    if (g.last.shift) return withMark(others, { ...g.held, at: this.shareBetween(line, others, g) });
+    if (g.last.shift) return withMark(others, movedMark(g.marks, g.held, shareNear(line, g.last.page).at));
     const { p, along } = sectionAt(line, g.held.at);
     const across = dot(subtract(g.last.page, p), { x: along.y, y: -along.x });
+    const side = !g.last.alt ? 'both' : across >= 0 ? 'left' : 'right';
     // Away from the middle it gets wider, on whichever side; towards it thinner.
-    const by = Math.abs(across) - g.reach;
-    const pulled = (v: number): number => Math.min(10_000, Math.max(0, v + by));
-    const both = !g.last.alt;
-    return withMark(others, {
-      ...g.held,
-      left: both || across >= 0 ? pulled(g.held.left) : g.held.left,
-      right: both || across < 0 ? pulled(g.held.right) : g.held.right,
-    });
-  }
-
-  /** Where along the line the hand is, between the marks beside the one in hand. */
-  private shareBetween(line: Line, others: readonly Mark[], g: Gesture): number {
-    const { at } = shareNear(line, g.last.page);
-    const before = others.findLast((m) => m.at < g.held.at)?.at;
-    const after = others.find((m) => m.at > g.held.at)?.at;
-    return Math.min((after ?? 1.002) - 0.002, Math.max((before ?? -0.002) + 0.002, at));
+    return withMark(others, grownMark(g.held, Math.abs(across) - g.reach, side));
   }
 
   private edit(g: Gesture) {
@@ -147,12 +133,10 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     const line = this.under(e);
     const index = line ? this.markUnder(line, e) : -1;
     this.gesture = null;
-    if (line && index >= 0) this.changeMark(line, index, (m) => ({ ...m, sharp: !m.sharp }), 'Turn mark');
-  }
-
-  private changeMark(line: Line, index: number, change: (m: Mark) => Mark, label: string): void {
-    const marks = line.marks!.map((m, i) => (i === index ? change(m) : m));
-    this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, marks]]), label));
+    if (!line?.marks || index < 0) return;
+    const turned = { ...line.marks[index], sharp: !line.marks[index].sharp };
+    const marks = line.marks.with(index, turned);
+    this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, marks]]), 'Turn mark'));
     this.bench.setState({ mark: index });
     this.reach.repaint();
   }
@@ -161,32 +145,12 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     if (key === 'Escape') return this.escape();
     const line = this.only;
     const { mark } = this.bench.getState();
-    if (!line || mark === null || !line.marks?.[mark]) return false;
-    const by = shift ? 4 : 1;
-    switch (key) {
-      case 'Delete':
-      case 'Backspace': {
-        const left = line.marks.filter((_, i) => i !== mark);
-        this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, left]]), 'Remove mark'));
-        this.bench.setState({ mark: null });
-        return true;
-      }
-      case 'ArrowUp':
-      case 'ArrowDown': {
-        const k = (key === 'ArrowUp' ? 0.25 : -0.25) * by;
-        const grown = (v: number): number => Math.max(0, v + k);
-        this.changeMark(line, mark, (m) => ({ ...m, left: grown(m.left), right: grown(m.right) }), 'Swell line');
-        return true;
-      }
-      case 'ArrowLeft':
-      case 'ArrowRight': {
-        const [low, high] = [(line.marks[mark - 1]?.at ?? -0.002) + 0.002, (line.marks[mark + 1]?.at ?? 1.002) - 0.002];
-        const at = line.marks[mark].at + (key === 'ArrowRight' ? 0.01 : -0.01) * by;
-        this.changeMark(line, mark, (m) => ({ ...m, at: Math.min(high, Math.max(low, at)) }), 'Move mark');
-        return true;
-      }
-    }
-    return false;
+    const done = line && mark !== null ? markByKey(line.marks ?? [], mark, key, shift) : null;
+    if (!line || !done) return false;
+    this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, done.marks]]), done.label));
+    this.bench.setState({ mark: done.isGone ? null : mark });
+    this.reach.repaint();
+    return true;
   }
 
   pointer(): PointerShape {
@@ -225,16 +189,14 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
   private paintHere(ctx: CanvasRenderingContext2D, view: View): void {
     const e = this.gesture?.last ?? this.at;
     if (!e) return;
-    const line = this.gesture ? findLine(shownDrawing(this.bench.getState()), this.gesture.line)?.line : this.under(e);
-    if (!line) return;
+    const id = this.gesture?.line ?? this.under(e)?.id;
+    const found = id === undefined ? null : findLine(shownDrawing(this.bench.getState()), id);
+    if (!found) return;
+    const { line, sheet } = found;
     const held = this.gesture && line.marks?.[this.heldIn(line)];
     const at = held?.at ?? shareNear(line, e.page).at;
     const section = sectionAt(line, at);
-    const tag = sheetOf(
-      shownDrawing(this.bench.getState()),
-      findLine(shownDrawing(this.bench.getState()), line.id)!.sheet.id,
-    )!.tag;
-    if (!this.gesture) paintRung(ctx, view, section, tag, { sharp: false, chosen: false, faint: true });
+    if (!this.gesture) paintRung(ctx, view, section, sheet.tag, { sharp: false, chosen: false, faint: true });
     const to: Point = toScreen(view, e.page);
     const isEven = Math.abs(section.left - section.right) < 0.005;
     const figure = isEven
@@ -265,7 +227,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     const { lines } = this.bench.getState();
     return [
       { keys: 'pull a line', what: 'it gets wider or thinner there' },
-      ...(lines.size > 0 ? [{ keys: '+ −', what: `${counted('widen or narrow', lines.size, 'line')}` }] : []),
+      ...(lines.size > 0 ? [{ keys: '+ −', what: 'wider or thinner on the whole' }] : []),
       { keys: 'Ctrl A', what: 'all lines' },
     ];
   }

@@ -1,4 +1,5 @@
 import { derivative, pieceOf, type Cubic } from './cubic';
+import { gaussLegendre } from './length';
 import { lengthOf } from './point';
 
 /** Parts that each cubic is measured in. */
@@ -55,13 +56,12 @@ export function arcLengthOf(cubics: readonly Cubic[]): ArcLength {
   return { length, at, piece };
 }
 
-const NODES = [-0.8611363115940526, -0.3399810435848563, 0.3399810435848563, 0.8611363115940526];
-const WEIGHTS = [0.34785484513745385, 0.6521451548625461, 0.6521451548625461, 0.34785484513745385];
+const { nodes, weights } = gaussLegendre(4);
 
 /** The arc length between two close parameters: Gauss–Legendre quadrature of order 4. */
 export function speedOver(c: Cubic, from: number, to: number): number {
   const [half, middle] = [(to - from) / 2, (to + from) / 2];
   let sum = 0;
-  for (let i = 0; i < 4; i++) sum += WEIGHTS[i] * lengthOf(derivative(c, middle + half * NODES[i]));
+  for (let i = 0; i < 4; i++) sum += weights[i] * lengthOf(derivative(c, middle + half * nodes[i]));
   return sum * half;
 }

@@ -55,7 +55,7 @@ function quadrature(c: Cubic, from: number, to: number): number {
 }
 
 /** The nodes and weights of the Gauss–Legendre rule on −1…1: Newton's steps on the Legendre polynomial. */
-function gaussLegendre(order: number): { nodes: number[]; weights: number[] } {
+export function gaussLegendre(order: number): { nodes: number[]; weights: number[] } {
   const rule = { nodes: [] as number[], weights: [] as number[] };
   for (let i = 0; i < order; i++) {
     let x = Math.cos((Math.PI * (i + 0.75)) / (order + 0.5));

@@ -39,3 +39,9 @@ export const mapOffset = (m: Matrix, p: Point): Point => ({ x: m.a * p.x + m.c *
 
 /** How much lengths grow on the whole: the root of how much areas do. */
 export const growthOf = (m: Matrix): number => Math.sqrt(Math.abs(m.a * m.d - m.b * m.c));
+
+/** The map that takes back one that flattens nothing. */
+export function inverseOf({ a, b, c, d, e, f }: Matrix): Matrix {
+  const k = a * d - b * c;
+  return { a: d / k, b: -b / k, c: -c / k, d: a / k, e: (c * f - d * e) / k, f: (b * e - a * f) / k };
+}

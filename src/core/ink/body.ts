@@ -3,7 +3,7 @@ import type { Line, Mark, Run } from '../drawing/schema';
 import { arcLengthOf, type ArcLength } from '../geometry/arcLength';
 import type { CubicRun } from '../geometry/along';
 import { evaluate, straightCubic, type Cubic } from '../geometry/cubic';
-import { growthOf, mapPoint, type Matrix } from '../geometry/matrix';
+import { growthOf, inverseOf, mapPoint, type Matrix } from '../geometry/matrix';
 import { seeded } from '../seeded';
 import { dashesOf, type Span } from './dashes';
 import { nibDefinition } from './nibs';
@@ -99,11 +99,6 @@ function outlined(
   const finer = { ...options, tolerance: options.tolerance / Math.max(1, growthOf(shape)) };
   return outlinesOf(through, widthProfile(marks, run.closed), finer, making).map((o) => mapped(shape, o));
 }
-
-const inverseOf = ({ a, b, c, d }: Matrix): Matrix => {
-  const k = a * d - b * c;
-  return { a: d / k, b: -b / k, c: -c / k, d: a / k, e: 0, f: 0 };
-};
 
 /** Widths with the nib's own taper: marks where either bends. */
 function withTaper(

@@ -1,7 +1,7 @@
 import { arcCubics } from '../geometry/arc';
 import type { Cubic } from '../geometry/cubic';
 import { cross, distance, dot, type Point } from '../geometry/point';
-import type { Waypoint } from './fitTrack';
+import { withoutRepeats, type Waypoint } from './fitTrack';
 import type { Contact, Hand } from './side';
 import { Trail } from './trail';
 
@@ -20,7 +20,7 @@ export function partsOf(contacts: readonly Contact[]): Part[] {
   for (let i = 0; i < contacts.length;) {
     let end = i + 1;
     while (end < contacts.length && contacts[end].runs === contacts[i].runs) end++;
-    const at = contacts.slice(i, end).filter((p, k, all) => k === 0 || distance(p, all[k - 1]) > 1e-9);
+    const at = withoutRepeats(contacts.slice(i, end));
     parts.push({ kind: contacts[i].runs ? 'curve' : 'inside', at });
     i = end;
   }

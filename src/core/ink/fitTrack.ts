@@ -3,6 +3,10 @@ import { straightCubic, type Cubic } from '../geometry/cubic';
 /** A place that a curve goes through, and its direction there (of length 1). */
 export type Waypoint = { x: number; y: number; dx: number; dy: number };
 
+/** Places that coincide with the one before are left out. */
+export const withoutRepeats = <T extends Waypoint>(track: readonly T[]): T[] =>
+  track.filter((q, i) => i === 0 || Math.hypot(q.x - track[i - 1].x, q.y - track[i - 1].y) > 1e-9);
+
 /** No cubic turns further than this, radians. */
 const WIDEST = 1.9;
 const ROUNDS = 8;

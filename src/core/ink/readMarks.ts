@@ -3,6 +3,7 @@ import { shownCubics } from '../drawing/rounding';
 import type { Line, Mark, Reference } from '../drawing/schema';
 import { arcLengthOf } from '../geometry/arcLength';
 import type { Cubic } from '../geometry/cubic';
+import { evened } from '../geometry/evened';
 import type { GrayImage } from '../raster/grayImage';
 import { readWidths } from './readWidths';
 import { thinnedMarks } from './thinMarks';
@@ -54,21 +55,12 @@ export function readMarks(
   return thinnedMarks(marks, THINNING);
 }
 
-/** Means over so many places, by a bell; a closed line's go on across its seam. */
+/** Means over so many places to both sides, by a bell; a closed line's last place is its first again. */
 function smoothed(list: readonly number[], over: number, closed: boolean): number[] {
   const reach = Math.round(over);
   if (reach < 1) return [...list];
-  const n = list.length;
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-2 * ((k - reach) / reach) ** 2));
-  return list.map((_, i) => {
-    let [sum, weight] = [0, 0];
-    weights.forEach((w, k) => {
-      const j = i + k - reach;
-      const at = closed ? (j + 2 * (n - 1)) % (n - 1) : j;
-      if (at < 0 || at >= n) return;
-      sum += w * list[at];
-      weight += w;
-    });
-    return sum / weight;
-  });
+  const bell = Array.from({ length: reach + 1 }, (_, k) => Math.exp(-2 * (k / reach) ** 2));
+  const places = Float64Array.from(closed ? list.slice(0, -1) : list);
+  const even = [...evened(places, bell.slice(0, Math.max(1, places.length >> 1)), closed)];
+  return closed ? [...even, even[0]] : even;
 }

@@ -3,7 +3,7 @@ import type { CubicRun } from '../geometry/along';
 import { derivative, evaluate, straightCubic, type Cubic } from '../geometry/cubic';
 import { add, scale, unit, type Point } from '../geometry/point';
 import { spineOf } from './spine';
-import { fitTrack, type Waypoint } from './fitTrack';
+import { fitTrack, withoutRepeats, type Waypoint } from './fitTrack';
 
 /** The hand strays once to and fro in about so many page units. */
 const WAVE = 34;
@@ -49,9 +49,6 @@ export function wobbled(run: CubicRun, amount: number, random: () => number, tol
   });
   return cubics.length > 0 ? { ...run, cubics } : run;
 }
-
-const withoutRepeats = (track: Waypoint[]): Waypoint[] =>
-  track.filter((q, i) => i === 0 || Math.hypot(q.x - track[i - 1].x, q.y - track[i - 1].y) > 1e-9);
 
 /** An open run whose ends run on straight, each by at least a third of `amount`; and how far each of them does. */
 export function overrun(

@@ -2,7 +2,6 @@
 
 import { caps, joins, type Dash } from '@/core/drawing/schema';
 import { Choice } from '@/ui/Chip';
-import { FigureField } from '@/ui/FigureField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { setStyle, sharedStyle, toShapes } from '../../strokeActions';
@@ -53,28 +52,16 @@ export function StrokeCard() {
         {join !== 'round' && join !== 'bevel' && (
           <>
             <span className="option-label">Miter up to</span>
-            {miterLimit === null ? (
-              <FigureField
-                label="Miter limit"
-                shown={null}
-                help="A number from 1 to 100"
-                disabled={reading}
-                read={(t) => (Number(t) >= 1 && Number(t) <= 100 ? Number(t) : null)}
-                stepped={(t, n) => Math.max(1, (Number(t) || 4) + n)}
-                onCommit={(v) => setStyle(bench, { miterLimit: v }, 'miter limit')}
-              />
-            ) : (
-              <NumberField
-                label="Miter limit"
-                value={miterLimit}
-                min={1}
-                max={100}
-                digits={1}
-                unit="× width"
-                disabled={reading}
-                onCommit={(v) => setStyle(bench, { miterLimit: v }, 'miter limit')}
-              />
-            )}
+            <NumberField
+              label="Miter limit"
+              value={miterLimit}
+              min={1}
+              max={100}
+              digits={1}
+              unit="× width"
+              disabled={reading}
+              onCommit={(v) => setStyle(bench, { miterLimit: v }, 'miter limit')}
+            />
           </>
         )}
         <DashField

@@ -5,6 +5,7 @@ import type { Line } from '@/core';
 import { setMarks } from '@/core/change/strokeEdits';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
+import { grownMark, markByKey, movedMark } from '@/core/ink/heldMark';
 import { marksAround, marksOn, withMark } from '@/core/ink/profiles';
 import { widthProfile } from '@/core/ink/widths';
 import { formatLength, formatShare } from '@/ui/format';
@@ -15,7 +16,6 @@ const [WIDTH, HEIGHT] = [232, 92];
 const MIDDLE = HEIGHT / 2;
 /** The widest place comes so near to the edge, px. */
 const ROOM = 12;
-const LEAST_GAP = 0.004;
 
 type Hold = {
   marks: readonly Mark[];
@@ -67,17 +67,9 @@ export function UnrolledStroke({ line }: { line: Line }) {
   };
   const pulled = (h: Hold, p: { x: number; y: number }, alone: boolean): Mark[] => {
     const others = h.marks.filter((m) => m !== h.held);
-    const by = (h.side * (h.from.y - p.y)) / h.scale;
-    const wider = (v: number): number => Math.min(10_000, Math.max(0, v + by));
-    const low = others.findLast((m) => m.at < h.held.at)?.at ?? -LEAST_GAP;
-    const high = others.find((m) => m.at > h.held.at)?.at ?? 1 + LEAST_GAP;
-    const moved = h.held.at + (p.x - h.from.x) / WIDTH;
-    return withMark(others, {
-      ...h.held,
-      at: Math.min(high - LEAST_GAP, Math.max(low + LEAST_GAP, moved)),
-      left: !alone || h.side > 0 ? wider(h.held.left) : h.held.left,
-      right: !alone || h.side < 0 ? wider(h.held.right) : h.held.right,
-    });
+    const along = movedMark(h.marks, h.held, h.held.at + (p.x - h.from.x) / WIDTH);
+    const side = !alone ? 'both' : h.side > 0 ? 'left' : 'right';
+    return withMark(others, grownMark(along, (h.side * (h.from.y - p.y)) / h.scale, side));
   };
   const move = (e: PointerEvent<SVGSVGElement>): void => {
     const h = hold.current;
@@ -99,38 +91,11 @@ export function UnrolledStroke({ line }: { line: Line }) {
     bench.setState({ mark: index >= 0 ? index : null });
   };
   const key = (e: KeyboardEvent, index: number): void => {
-    const known = own()?.marks ?? [];
-    const m = known[index];
-    if (!m || reading) return;
-    const step = e.shiftKey ? 4 : 1;
-    const put = (next: Mark, label: string): void => {
-      e.preventDefault();
-      e.stopPropagation();
-      bench.commit(
-        edit(
-          known.map((k, i) => (i === index ? next : k)),
-          label,
-        ),
-      );
-    };
-    const grown = (k: number): Mark => ({ ...m, left: Math.max(0, m.left + k), right: Math.max(0, m.right + k) });
-    const low = (known[index - 1]?.at ?? -LEAST_GAP) + LEAST_GAP;
-    const high = (known[index + 1]?.at ?? 1 + LEAST_GAP) - LEAST_GAP;
-    const along = (k: number): Mark => ({ ...m, at: Math.min(high, Math.max(low, m.at + k)) });
-    if (e.key === 'ArrowUp') put(grown(0.25 * step), 'Swell line');
-    else if (e.key === 'ArrowDown') put(grown(-0.25 * step), 'Swell line');
-    else if (e.key === 'ArrowRight') put(along(0.01 * step), 'Move mark');
-    else if (e.key === 'ArrowLeft') put(along(-0.01 * step), 'Move mark');
-    else if (e.key === 'Delete' || e.key === 'Backspace') {
-      e.preventDefault();
-      e.stopPropagation();
-      bench.commit(
-        edit(
-          known.filter((_, i) => i !== index),
-          'Remove mark',
-        ),
-      );
-    }
+    const done = reading ? null : markByKey(own()?.marks ?? [], index, e.key, e.shiftKey);
+    if (!done) return;
+    e.preventDefault();
+    e.stopPropagation();
+    bench.commit(edit(done.marks, done.label));
   };
 
   return (
