@@ -5,7 +5,6 @@ import { useRef } from 'react';
 import { runOfStroke } from '@/core/assist/pencilStroke';
 import { reshapeLines } from '@/core/change/lineEdits';
 import { findLine } from '@/core/drawing/find';
-import { Amount } from '@/ui/Amount';
 import { Chip } from '@/ui/Chip';
 import { useBench, useBenchStateLater, usePreference } from '../../benchContext';
 import { drawnOf, fitInWorker, keepDrawn } from '../../state/fitting';
@@ -63,15 +62,13 @@ export function PencilOptions() {
         pressure
       </Chip>
       {pressure && (
-        <Amount
-          label="answers"
-          value={bend}
-          min={-1}
-          max={1}
-          step={0.1}
-          written={(v) => (v === 0 ? 'evenly' : v > 0 ? 'early' : 'late')}
-          onChange={(v) => prefer({ pressureBend: v })}
-        />
+        <Chip
+          on={bend !== 0}
+          title="How widths answer to pressure: evenly, early, or late"
+          onToggle={() => prefer({ pressureBend: bend === 0 ? 0.5 : bend > 0 ? -0.5 : 0 })}
+        >
+          {bend === 0 ? 'evenly' : bend > 0 ? 'early' : 'late'}
+        </Chip>
       )}
     </>
   );
