@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { firstStyle, type Line } from '../src/core';
-import { cornerNode as corner, BenchHand, drawingWith, levelLine as level } from './bench';
+import { cornerNode as corner, BenchHand, drawingWith, makeDrawing, levelLine as level } from './bench';
+import { pressurePen } from './pressurePen';
 
 const open = async (page: Page, lines: Line[], tool = 'swell'): Promise<BenchHand> =>
   BenchHand.open(page, await drawingWith(page.request, lines), { stage: 'ink', tool });
@@ -28,7 +29,7 @@ test('weights are proposed from how lines lie, changed, given in one press; a ti
   await page.getByRole('button', { name: 'tint lines' }).click();
   const tinted = await hand.lines();
   expect(tinted.every((l) => l.style.colour !== firstStyle.colour)).toBe(true);
-  expect(tinted.map((l) => l.style.tint !== undefined)).toEqual([true, false, false]);
+  expect(tinted.every((l) => l.style.tint !== undefined)).toBe(true);
   await page.getByRole('button', { name: 'taper', exact: true }).click();
   const [, tapered] = await hand.lines();
   const [first, last] = [tapered.marks![0], tapered.marks!.at(-1)!];
@@ -106,4 +107,51 @@ test('living strokes in the SVG look as on the page, to another renderer: under 
   }
   expect(ink).toBeGreaterThan(0.05 * a.length);
   expect(other / a.length).toBeLessThan(0.01);
+});
+
+test('how widths answer to a pen’s pressure is a curve that is drawn; the stroke just drawn answers to it anew', async ({
+  page,
+}) => {
+  const hand = await BenchHand.open(page, await makeDrawing(page.request), { tool: 'pencil' });
+  const pen = await pressurePen(hand);
+  const at = (t: number) => ({ x: 100 + 500 * t, y: 300 });
+  await pen.hover(at(0));
+  await pen.press(at(0), 0.1);
+  for (let i = 1; i <= 40; i++) await pen.move(at(i / 40), 0.1 + (0.9 * i) / 40);
+  await pen.release(at(1));
+  const widest = async (): Promise<number> => {
+    const [line] = await hand.lines();
+    return Math.max(...line.marks!.map((m) => m.left + m.right)) / line.style.width;
+  };
+  await expect.poll(async () => (await hand.lines()).length).toBe(1);
+  expect(await widest()).toBeCloseTo(1.5, 1);
+  const [drawn] = await hand.lines();
+  await page.getByRole('button', { name: 'evenly…' }).click();
+  const plot = page.getByRole('group', { name: 'Width by pressure' });
+  // It comes to rest first.
+  await plot.hover();
+  const box = (await plot.boundingBox())!;
+  // The point at full pressure is pulled down to half the width.
+  await page.mouse.move(box.x + box.width - 1, box.y + box.height / 4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width - 1, box.y + box.height * 0.75, { steps: 5 });
+  await page.mouse.up();
+  expect(await widest()).toBeCloseTo(0.5, 1);
+  await expect(page.getByRole('button', { name: 'as drawn…' })).toBeVisible();
+  await plot.getByRole('slider', { name: 'Point 2' }).press('Shift+ArrowUp');
+  expect(await widest()).toBeCloseTo(0.58, 1);
+  await page.getByRole('button', { name: 'firm', exact: true }).click();
+  expect(await widest()).toBeCloseTo(1.3, 1);
+  await page.keyboard.press('Escape');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  expect(await hand.lines()).toEqual([drawn]);
+  // Width marks that were changed by hand are the hand’s.
+  await page.keyboard.press('w');
+  await hand.drag({ x: 350, y: 300 }, { x: 350, y: 290 });
+  const [swelled] = await hand.lines();
+  expect(swelled.marks).not.toEqual(drawn.marks);
+  await page.keyboard.press('q');
+  await page.getByRole('button', { name: 'firm…' }).click();
+  await page.getByRole('button', { name: 'late', exact: true }).click();
+  expect(await hand.lines()).toEqual([swelled]);
 });

@@ -4,6 +4,7 @@ import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
 import { cubicsFrom } from '../src/server/simulated/curves/path';
 import { nearestOnCubic, type Cubic, type Line, type Point } from '../src/core';
 import { BenchHand, demoDrawing, near } from './bench';
+import { pressurePen } from './pressurePen';
 
 const k = 559.3701 / pearPage.width;
 const scaled = (p: Point): Point => ({ x: p.x * k, y: p.y * k });
@@ -107,19 +108,7 @@ test('a leaf is traced with a pressure pen', async ({ page, request }) => {
   const id = await demoDrawing(request, 'Pear');
   const hand = await BenchHand.open(page, id, { view: { scale: 1.6, x: 60, y: 0 } });
   await page.getByRole('button', { name: /^Leaf, left/ }).click();
-  const client = await page.context().newCDPSession(page);
-  const pen = async (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', p: Point, force: number): Promise<void> => {
-    await client.send('Input.dispatchMouseEvent', {
-      type,
-      ...hand.at(p),
-      button: type === 'mouseMoved' && force === 0 ? 'none' : 'left',
-      buttons: force > 0 ? 1 : 0,
-      pointerType: 'pen',
-      force,
-      tiltX: 20,
-      clickCount: 1,
-    });
-  };
+  const pen = await pressurePen(hand);
   const kinds = await page.evaluateHandle(() => {
     const seen: { type: string; pressure: number }[] = [];
     document
@@ -137,11 +126,10 @@ test('a leaf is traced with a pressure pen', async ({ page, request }) => {
       [cubic[0], cubic[1]],
       [cubic[3], cubic[3]],
     ]) {
-      await pen('mouseMoved', at, 0);
-      await pen('mousePressed', at, 0.4);
-      for (const t of [0.3, 0.7, 1])
-        await pen('mouseMoved', { x: at.x + (to.x - at.x) * t, y: at.y + (to.y - at.y) * t }, 0.6);
-      await pen('mouseReleased', to, 0);
+      await pen.hover(at);
+      await pen.press(at, 0.4);
+      for (const t of [0.3, 0.7, 1]) await pen.move({ x: at.x + (to.x - at.x) * t, y: at.y + (to.y - at.y) * t }, 0.6);
+      await pen.release(to);
     }
     await page.keyboard.press('Enter');
   }

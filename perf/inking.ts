@@ -66,7 +66,7 @@ export async function beside(): Promise<unknown> {
   const all = randomCubics(21, 200).filter((r) => r.family !== 'tiny');
   let [ours, theirs, ourTime, theirTime] = [0, 0, 0, 0];
   const apart: number[] = [];
-  const furthest: number[] = [];
+  const [furthest, ourEdge, theirEdge]: number[][] = [[], [], []];
   const options: StrokeOptions = { cap: 'round', join: 'round', tolerance: 0.02 };
   all.forEach(({ cubic }, i) => {
     const c = cubic.map((p) => scale(p, 0.2)) as Cubic;
@@ -85,28 +85,47 @@ export async function beside(): Promise<unknown> {
     const { difference } = areaBetween(bodyOfOutlines(outlines), bodyOfOutlines(cubics));
     // Their edge differs by this much on the whole: the area between the two, along the edge.
     apart.push(difference / perimeter(outlines));
-    if (i % 4 === 0) furthest.push(furthestApart(melted(outlines), melted(cubics)));
+    if (i % 4 !== 0) return;
+    const [own, other] = [melted(outlines), melted(cubics)];
+    const finer = melted(cubicsOf(ck, stroke(ck, c, 2 * w, FINER)).cubics);
+    furthest.push(furthestApart(own, finer));
+    ourEdge.push(offTrueEdge(own, c, w));
+    theirEdge.push(offTrueEdge(other, c, w));
   });
   apart.sort((a, b) => a - b);
-  furthest.sort((a, b) => a - b);
-  const at = (share: number): number => round(furthest[Math.floor(share * (furthest.length - 1))], 4);
   return {
     strokes: all.length,
     meanEdgeApartPx: { median: round(apart[apart.length >> 1], 4), worst: round(apart.at(-1)!, 4) },
-    furthestEdgePx: { strokes: furthest.length, median: at(0.5), p95: at(0.95), worst: at(1) },
+    furthestEdgePx: spread(furthest),
+    furthestFromTrueEdgePx: { ours: spread(ourEdge), theirs: spread(theirEdge) },
     segments: { ours, theirs, ratio: round(ours / theirs) },
     msEach: { ours: round(ourTime / all.length, 3), theirs: round(theirTime / all.length, 3) },
   };
 }
 
-/** A stroke by canvaskit, finely enough that its own error is well under what is looked for. */
-function stroke(ck: CanvasKit, [a, b, c, d]: Cubic, width: number): Path {
+function spread(list: number[]): Record<'strokes' | 'median' | 'p95' | 'worst', number> {
+  list.sort((a, b) => a - b);
+  const at = (share: number): number => round(list[Math.floor(share * (list.length - 1))], 4);
+  return { strokes: list.length, median: at(0.5), p95: at(0.95), worst: at(1) };
+}
+
+/** How far an edge of a stroke of one width is from where it should be: that far from the middle line. */
+const offTrueEdge = (edge: Cubic[][], c: Cubic, half: number): number =>
+  edge.flat().reduce((worst, k) => {
+    const off = [0, 0.25, 0.5, 0.75].map((t) => Math.abs(nearestOnCubic(c, evaluate(k, t)).distance - half));
+    return Math.max(worst, ...off);
+  }, 0);
+
+/** How finely canvaskit strokes: about as truly as we do, and so that its own error is well under what is looked for. */
+const [ALIKE, FINER] = [8, 32];
+
+function stroke(ck: CanvasKit, [a, b, c, d]: Cubic, width: number, precision = ALIKE): Path {
   const builder = new ck.PathBuilder();
   builder.moveTo(a.x, a.y);
   builder.cubicTo(b.x, b.y, c.x, c.y, d.x, d.y);
   const found = builder
     .detach()
-    .makeStroked({ width, cap: ck.StrokeCap.Round, join: ck.StrokeJoin.Round, miter_limit: 4, precision: 8 });
+    .makeStroked({ width, cap: ck.StrokeCap.Round, join: ck.StrokeJoin.Round, miter_limit: 4, precision });
   if (!found) throw new Error('there is no stroke');
   return found;
 }

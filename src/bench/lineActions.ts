@@ -22,10 +22,12 @@ function choosable(bench: Bench): Line[] {
     .filter((l) => within.every((g, i) => l.groups?.[i] === g));
 }
 
+/** Tools that work on what is chosen, however much that is. */
+const forChosen: readonly string[] = ['select', 'nodes', 'swell'];
+
 /** Lines are chosen with a tool that shows it. */
 function withTool(bench: Bench): void {
-  const { tool } = bench.getState();
-  if (tool !== 'select' && tool !== 'nodes') takeTool(bench, 'select');
+  if (!forChosen.includes(bench.getState().tool)) takeTool(bench, 'select');
 }
 
 export function chooseAll(bench: Bench): void {

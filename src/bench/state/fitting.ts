@@ -1,6 +1,8 @@
 import { transfer } from 'comlink';
 import type { Cubic, Line } from '@/core';
 import type { PencilStroke } from '@/core/assist/pencilStroke';
+import type { Mark } from '@/core/drawing/schema';
+import type { Pressed } from '@/core/ink/pressure';
 import type { FitWorker } from '@/workers/fit.worker';
 import { LazyWorker } from './lazyWorker';
 
@@ -26,7 +28,13 @@ export const fitInWorker: Fit = (stroke, tolerance) => {
 export const readyToFit = (): void => void worker.start();
 
 /** What a pencil line was drawn as, so that its smoothing can be changed: for as long as its shape is the one fitted. */
-export type Drawn = { readonly stroke: PencilStroke; readonly unit: number };
+export type Drawn = {
+  readonly stroke: PencilStroke;
+  readonly unit: number;
+  readonly pressed: readonly Pressed[];
+  /** The width marks that have been made of its pressure: other ones are a hand's, and stay. */
+  readonly made: readonly (readonly Mark[])[];
+};
 
 const drawnAs = new WeakMap<Line['runs'], Drawn>();
 

@@ -1,5 +1,6 @@
 import { createStore } from 'zustand/vanilla';
 import { createJSONStorage, persist, type StateStorage } from 'zustand/middleware';
+import { firstResponse, type Response } from '@/core/ink/pressure';
 
 export const shapeKinds = ['rectangle', 'ellipse', 'polygon', 'star', 'arc', 'straight line'] as const;
 export type ShapeKind = (typeof shapeKinds)[number];
@@ -34,8 +35,8 @@ export type Preferences = {
   /** How far a pencil line may leave the hand, in px of the screen. */
   smoothing: number;
   pressure: boolean;
-  /** How early widths answer to pressure: above 0 early, below late; -1…1. */
-  pressureBend: number;
+  /** How widths answer to pressure. */
+  response: Response;
   shape: ShapeFigures;
   alike: AlikeFigures;
   marquee: 'box' | 'lasso';
@@ -86,7 +87,7 @@ export const firstPreferences: Preferences = {
   figures: true,
   smoothing: 2,
   pressure: true,
-  pressureBend: 0,
+  response: firstResponse,
   shape: { kind: 'ellipse', width: 120, height: 80, sides: 5, depth: 0.45, rounding: 0, from: 0, to: 180 },
   alike: {
     width: true,

@@ -1,10 +1,11 @@
 import { applyChange, type Drawing, type Point } from '@/core';
+import { nodeShares } from '@/core/ink/carriedMarks';
 import { edit as editOf, type Edit } from '@/core/change/edit';
-import { shareOfNode } from '@/core/change/strokeEdits';
+import { setMarks } from '@/core/change/strokeEdits';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
 import { samePoint } from '@/core/geometry/point';
-import { firstResponse, responseTo } from '@/core/ink/pressure';
+import { answering } from '@/core/ink/pressure';
 import { preferences } from '../state/preferences';
 import type { HandEvent } from './tool';
 
@@ -34,23 +35,19 @@ export class PenPressure {
   marked(edit: Edit, drawing: Drawing, line: string, node: Point): Edit {
     if (this.strongest > 0) this.at.push({ point: node, pressure: this.strongest });
     if (this.at.length < 2) return edit;
-    const after = findLine(applyChange(drawing, { id: 'after', ...edit }), line);
-    if (!after || after.line.runs.length > 1) return edit;
-    const response = { ...firstResponse, bend: preferences.getState().pressureBend };
-    const [run] = after.line.runs;
+    const after = applyChange(drawing, { id: 'after', ...edit });
+    const own = findLine(after, line)?.line;
+    if (!own || own.runs.length > 1) return edit;
+    const shareAt = answering(preferences.getState().response);
+    const [run] = own.runs;
+    const shares = nodeShares(run);
     const marks = run.nodes.flatMap((n, i): Mark[] => {
       const known = this.at.findLast((k) => samePoint(k.point, n.point));
       if (!known) return [];
-      const half = (responseTo(known.pressure, response) * after.line.style.width) / 2;
-      return [{ at: Math.min(1, shareOfNode(after.line, i)), left: half, right: half }];
+      const half = (shareAt(known.pressure) * own.style.width) / 2;
+      return [{ at: Math.min(1, shares[i]), left: half, right: half }];
     });
     if (marks.length < 2) return edit;
-    return editOf(edit.label, edit.steps, {
-      step: 'setLine',
-      sheet: after.sheet.id,
-      id: line,
-      before: { marks: [...(after.line.marks ?? [])] },
-      after: { marks },
-    });
+    return editOf(edit.label, edit.steps, setMarks(after, new Map([[line, marks]]), edit.label).steps);
   }
 }

@@ -3,7 +3,7 @@ import type { Mark } from '@/core/drawing/schema';
 import type { RunPlace } from '@/core/drawing/walk';
 import { distance } from '@/core/geometry/point';
 import { preferences } from '../state/preferences';
-import { firstResponse, marksFromPressure } from '@/core/ink/pressure';
+import { marksFromPressure, type Pressed } from '@/core/ink/pressure';
 import type { View } from '../state/view';
 import type { Passed } from './tool';
 
@@ -33,16 +33,19 @@ export function endsAt(cubics: Cubic[], start: Point | null, end: Point | null):
   return moved;
 }
 
-/** The width that a pen's pressure gives along a stroke; none for a hand without pressure, or with that switched off. */
-export function marksOf(g: Stroke): Mark[] {
+/** How hard a pen was pressed along a stroke; nothing for a hand without pressure, or with that switched off. */
+export function pressedAlong(g: Stroke): Pressed[] {
   if (!g.pressed) return [];
   let way = 0;
-  const samples = g.passed.map((p, i) => {
+  return g.passed.map((p, i) => {
     if (i > 0) way += distance(p.page, g.passed[i - 1].page);
     return { way, pressure: p.pressure };
   });
-  return marksFromPressure(samples, g.style.width, { ...firstResponse, bend: preferences.getState().pressureBend });
 }
+
+/** The width marks that such a stroke gets, by the response that is set. */
+export const marksByPressure = (pressed: readonly Pressed[], width: number, closed: boolean): Mark[] =>
+  marksFromPressure(pressed, width, preferences.getState().response, closed);
 
 /** The ink as it was drawn, and thinner where the hand is about to be. */
 export function paintStroke(ctx: CanvasRenderingContext2D, view: View, g: Stroke): void {

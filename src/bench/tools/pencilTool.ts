@@ -8,12 +8,12 @@ import { cubicsOf } from '@/core/drawing/run';
 import { distance, dot, subtract, unit } from '@/core/geometry/point';
 import { derivative } from '@/core/geometry/cubic';
 import { paintNodes, paintSkeleton, paintSnapMark } from '../canvas/marks';
-import { fitInWorker, keepDrawn, readyToFit, type Fit } from '../state/fitting';
+import { fitInWorker, keepDrawn, readyToFit, type Drawn, type Fit } from '../state/fitting';
 import { sheetToDraw } from '../sheetToDraw';
 import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
-import { endsAt, marksOf, paintStroke, type OnChosen, type Stroke } from './pencilStrokes';
+import { endsAt, marksByPressure, pressedAlong, paintStroke, type OnChosen, type Stroke } from './pencilStrokes';
 import { touching } from './penTarget';
 import { LineTool } from './lineTool';
 import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
@@ -180,18 +180,22 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     out: Outcome,
     cubics: Cubic[],
     closed: boolean,
-    drawn: () => Parameters<typeof keepDrawn>[1] | null,
+    drawn: () => Pick<Drawn, 'stroke' | 'unit'> | null,
   ): void {
     const { drawing, sheet } = this.bench.getState();
     const run = runOfStroke(cubics, closed);
+    const pressed = pressedAlong(g);
     if (out.for === 'redraw' && findLine(drawing, out.from.line)) {
-      this.bench.commit(redrawPart(drawing, out.from.line, out.from.run, out.from, out.to, run), [out.from.line]);
+      const { from, to } = out;
+      const { width } = findLine(drawing, from.line)!.line.style;
+      const part = marksByPressure(pressed, width, false);
+      this.bench.commit(redrawPart(drawing, from.line, from.run, from, to, run, part), [from.line]);
       return;
     }
-    const marks = closed ? [] : marksOf(g);
+    const marks = marksByPressure(pressed, g.style.width, closed);
     const line: Line = { id: g.id, style: g.style, runs: [run], ...(marks.length > 0 ? { marks } : {}) };
     const as = drawn();
-    if (as) keepDrawn(line.runs, as);
+    if (as) keepDrawn(line.runs, { ...as, pressed, made: [marks] });
     const onto = sheetOf(drawing, g.sheet) ? g.sheet : sheet;
     this.bench.commit(addLine(drawing, onto, line, 'Draw with the pencil'), [line.id]);
   }

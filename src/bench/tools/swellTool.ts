@@ -5,6 +5,7 @@ import type { Mark } from '@/core/drawing/schema';
 import { distance, dot, subtract } from '@/core/geometry/point';
 import { grownMark, markByKey, movedMark } from '@/core/ink/heldMark';
 import { marksAround, withMark } from '@/core/ink/profiles';
+import type { Section } from '@/core/ink/nibs/nib';
 import { sectionAt, shareNear } from '@/core/ink/sections';
 import { formatLength } from '@/ui/format';
 import { paintNote, paintSkeleton } from '../canvas/marks';
@@ -16,6 +17,8 @@ import { CLICK, gripFor, GRIP, LINE_GRIP, type HandEvent, type Hint, type Pointe
 
 type Gesture = {
   line: string;
+  /** Which of the line's runs the hand took hold of. */
+  run: number;
   /** The marks as they were, and with the mark in hand. */
   marks: readonly Mark[];
   held: Mark;
@@ -25,6 +28,9 @@ type Gesture = {
   moved: boolean;
   last: HandEvent;
 };
+
+/** How far a place lies to the left of a line's section. */
+const acrossOf = ({ p, along }: Section, at: Point): number => dot(subtract(at, p), { x: along.y, y: -along.x });
 
 /** Swell: a line taken anywhere and pulled gets wider there, or thinner; its width marks are moved, copied, taken away. */
 export class SwellTool extends LineTool<Gesture> implements Tool {
@@ -40,7 +46,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     const grip = gripFor(e, LINE_GRIP) * this.reach.unit();
     const within = (line: Line): boolean => {
       const near = shareNear(line, e.page);
-      const { left, right } = sectionAt(line, near.at);
+      const { left, right } = sectionAt(line, near.at, near.run);
       return near.distance <= Math.max(left, right) + grip;
     };
     if (this.only && within(this.only)) return this.only;
@@ -48,16 +54,16 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     return hit?.line ?? null;
   }
 
-  /** The number of the mark whose rung is under the hand; -1 for none. */
+  /** The number of the mark whose rung is under the hand, on the run nearest to it; -1 for none. */
   private markUnder(line: Line, e: HandEvent): number {
     const grip = gripFor(e, GRIP) * this.reach.unit();
+    const { run } = shareNear(line, e.page);
     const marks = line.marks ?? [];
     const off = marks.map((m) => {
-      const { p, along, left, right } = sectionAt(line, m.at);
-      const by = subtract(e.page, p);
-      const across = dot(by, { x: along.y, y: -along.x });
-      const beyond = Math.max(0, across - left, -across - right);
-      return Math.hypot(dot(by, along), beyond);
+      const section = sectionAt(line, m.at, run);
+      const across = acrossOf(section, e.page);
+      const beyond = Math.max(0, across - section.left, -across - section.right);
+      return Math.hypot(dot(subtract(e.page, section.p), section.along), beyond);
     });
     const best = off.reduce((b, d, i) => (d < (off[b] ?? Infinity) ? i : b), -1);
     return best >= 0 && off[best] <= grip ? best : -1;
@@ -71,8 +77,8 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
       return this.reach.repaint();
     }
     const index = this.markUnder(line, e);
-    const { at } = shareNear(line, e.page);
-    const section = sectionAt(line, at);
+    const { run, at } = shareNear(line, e.page);
+    const section = sectionAt(line, at, run);
     const inHand = this.only?.id === line.id ? line.marks?.[this.bench.getState().mark ?? -1] : undefined;
     if (this.only?.id !== line.id) this.bench.choose([line.id]);
     const own = line.marks ?? [];
@@ -82,9 +88,8 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     const rest = own.length > 0 ? own : marksAround(line, at);
     const marks = index >= 0 ? own : withMark(rest, held);
     this.bench.setState({ mark: index >= 0 ? index : null });
-    const { p, along } = sectionAt(line, held.at);
-    const across = dot(subtract(e.page, p), { x: along.y, y: -along.x });
-    this.gesture = { line: line.id, marks, held, from: e, reach: Math.abs(across), moved: false, last: e };
+    const reach = Math.abs(acrossOf(sectionAt(line, held.at, run), e.page));
+    this.gesture = { line: line.id, run, marks, held, from: e, reach, moved: false, last: e };
     this.reach.repaint();
   }
 
@@ -92,9 +97,8 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
   private marksOf(g: Gesture): Mark[] {
     const line = findLine(this.bench.getState().drawing, g.line)!.line;
     const others = g.marks.filter((m) => m !== g.held);
-    if (g.last.shift) return withMark(others, movedMark(g.marks, g.held, shareNear(line, g.last.page).at));
-    const { p, along } = sectionAt(line, g.held.at);
-    const across = dot(subtract(g.last.page, p), { x: along.y, y: -along.x });
+    if (g.last.shift) return withMark(others, movedMark(g.marks, g.held, shareNear(line, g.last.page, g.run).at));
+    const across = acrossOf(sectionAt(line, g.held.at, g.run), g.last.page);
     const side = !g.last.alt ? 'both' : across >= 0 ? 'left' : 'right';
     // Away from the middle it gets wider, on whichever side; towards it thinner.
     return withMark(others, grownMark(g.held, Math.abs(across) - g.reach, side));
@@ -169,12 +173,16 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
       paintSkeleton(ctx, view, found.line, found.sheet.tag);
       if (s.lines.size > 20) continue;
       const inHand = this.gesture ? this.heldIn(found.line) : s.lines.size === 1 ? s.mark : null;
-      (found.line.marks ?? []).forEach((m, i) =>
-        paintRung(ctx, view, sectionAt(found.line, m.at), found.sheet.tag, {
-          sharp: m.sharp === true,
-          chosen: i === inHand,
-        }),
-      );
+      const { runs, marks = [] } = found.line;
+      for (const [run] of runs.entries())
+        marks.forEach((m, i) =>
+          paintRung(ctx, view, sectionAt(found.line, m.at, run), found.sheet.tag, {
+            sharp: m.sharp === true,
+            chosen: i === inHand,
+            // Of many lines the marks are told, but do not hide what they are on.
+            faint: s.lines.size > 1,
+          }),
+        );
     }
     this.paintHere(ctx, view);
   }
@@ -194,8 +202,8 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     if (!found) return;
     const { line, sheet } = found;
     const held = this.gesture && line.marks?.[this.heldIn(line)];
-    const at = held?.at ?? shareNear(line, e.page).at;
-    const section = sectionAt(line, at);
+    const near = shareNear(line, e.page, this.gesture?.run);
+    const section = sectionAt(line, held?.at ?? near.at, near.run);
     if (!this.gesture) paintRung(ctx, view, section, sheet.tag, { sharp: false, chosen: false, faint: true });
     const to: Point = toScreen(view, e.page);
     const isEven = Math.abs(section.left - section.right) < 0.005;

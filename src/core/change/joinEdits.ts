@@ -1,10 +1,12 @@
 import { findLine } from '../drawing/find';
 import { reflowed } from '../drawing/node';
-import { reversedNodes } from '../drawing/run';
-import type { Drawing, Line, Node, Run } from '../drawing/schema';
+import { lineLength, reversedNodes } from '../drawing/run';
+import type { Drawing, Line, Mark, Node, Run } from '../drawing/schema';
 import { cross, distance, dot, lengthOf } from '../geometry/point';
+import { joinedMarks, nodeShares } from '../ink/carriedMarks';
+import { marksOn, reversedMarks } from '../ink/profiles';
 import { edit, type Edit } from './edit';
-import { removeLines, reshapeLines } from './lineEdits';
+import { removeLines, reshapeLines, withMarks } from './lineEdits';
 
 /** Names an open end: its line, which of the line's runs, and whether it is where that run starts. */
 export type End = { readonly line: string; readonly run: number; readonly atStart: boolean };
@@ -41,15 +43,35 @@ export function joinEnds(d: Drawing, a: End, b: End, drawn?: DrawnJoin, label = 
       if (l.id === a.line && i === a.run) return reflowed(merged);
       return l.id === b.line && i === b.run ? [] : r;
     });
-  if (a.line === b.line) return reshapeLines(d, new Map([[line.id, rest(line)]]), label);
   const other = findLine(d, b.line)!.line;
-  const left = rest(other);
+  const runs = rest(line);
+  const left = other.id === line.id ? [] : rest(other);
+  const marks = runs.length === 1 ? marksOfBoth(line, other, first, second, runs[0], a, b) : null;
   const reshaped = reshapeLines(
     d,
-    new Map([[line.id, rest(line)], ...(left.length > 0 ? [[other.id, left] as const] : [])]),
+    new Map([[line.id, runs], ...(left.length > 0 ? [[other.id, left] as const] : [])]),
     label,
   );
-  return edit(label, reshaped.steps, left.length === 0 ? removeLines(d, [other.id]).steps : []);
+  const joined = marks ? withMarks(reshaped, line, marks) : reshaped;
+  return edit(label, joined.steps, left.length === 0 && other.id !== line.id ? removeLines(d, [other.id]).steps : []);
+}
+
+/** The width marks of two runs in the one that they have become; null where neither has any. */
+function marksOfBoth(one: Line, two: Line, first: Run, second: Run, merged: Run, a: End, b: End): Mark[] | null {
+  if (!one.marks?.length && !two.marks?.length) return null;
+  const shares = nodeShares(merged);
+  const last = shares.length - 1;
+  const [n, m] = [first.nodes.length - 1, second.nodes.length - 1];
+  const turned = a.atStart === b.atStart;
+  const marks = turned ? reversedMarks(marksOn(two)) : marksOn(two);
+  const widest = Math.max(...[...marksOn(one), ...marks].map((k) => k.left + k.right));
+  return joinedMarks(
+    [
+      { marks: marksOn(one), from: a.atStart ? shares[last - n] : 0, to: a.atStart ? 1 : shares[n] },
+      { marks, from: a.atStart ? 0 : shares[last - m], to: a.atStart ? shares[m] : 1 },
+    ],
+    widest / Math.max(lineLength({ runs: [merged] }), 1e-9),
+  );
 }
 
 /** A run of nodes that ends where another begins. */

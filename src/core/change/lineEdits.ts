@@ -1,7 +1,9 @@
 import { findLine, sheetOf, type Found } from '../drawing/find';
-import type { Drawing, Line, Node, Run, Style } from '../drawing/schema';
+import type { Drawing, Line, Mark, Node, Run, Style } from '../drawing/schema';
 import { add, type Point } from '../geometry/point';
-import { darker } from '../ink/tint';
+import { carriedMarks } from '../ink/carriedMarks';
+import { darker, fillBeside } from '../ink/tint';
+import { applyChange } from './apply';
 import type { Step } from './change';
 import { counted, edit, type Edit } from './edit';
 
@@ -11,7 +13,10 @@ export function addLine(d: Drawing, sheet: string, line: Line, label = 'Draw lin
   return edit(label, { step: 'insertLine', sheet, index, line });
 }
 
-/** Lines with other runs, by their id. A line that would be left with no node is removed. */
+/**
+ * Lines with other runs, by their id; their width marks stay at the nodes that they lie between. A line that would be left
+ * with no node is removed.
+ */
 export function reshapeLines(d: Drawing, runsById: ReadonlyMap<string, readonly Run[]>, label: string): Edit {
   const steps: Step[] = [];
   const gone: string[] = [];
@@ -19,9 +24,36 @@ export function reshapeLines(d: Drawing, runsById: ReadonlyMap<string, readonly 
     const found = findLine(d, id);
     if (!found || found.line.runs === runs) continue;
     if (runs.length === 0) gone.push(id);
-    else steps.push({ step: 'setLine', sheet: found.sheet.id, id, before: { runs: found.line.runs }, after: { runs } });
+    else steps.push(runsStep(found, runs, marksFor(found.line, runs)));
   }
   return edit(label, steps, removeLines(d, gone).steps);
+}
+
+function runsStep({ sheet, line }: Found, runs: readonly Run[], marks: readonly Mark[] | undefined): Step {
+  const moved = marks !== line.marks && marks;
+  return {
+    step: 'setLine',
+    sheet: sheet.id,
+    id: line.id,
+    before: { runs: line.runs, ...(moved && { marks: line.marks }) },
+    after: { runs, ...(moved && { marks }) },
+  };
+}
+
+/** An edit that sets a line anew, with these width marks for it. */
+export const withMarks = ({ label, steps }: Edit, line: Line, marks: readonly Mark[]): Edit =>
+  edit(
+    label,
+    steps.map((s) =>
+      s.step === 'setLine' && s.id === line.id
+        ? { ...s, before: { ...s.before, marks: [...(line.marks ?? [])] }, after: { ...s.after, marks: [...marks] } }
+        : s,
+    ),
+  );
+
+function marksFor({ marks, runs: before }: Line, runs: readonly Run[]): readonly Mark[] | undefined {
+  if (!marks?.length || before.length > 1 || runs.length > 1) return marks;
+  return carriedMarks(marks, before[0], runs[0]);
 }
 
 /** The lines of these ids that are there, each once. */
@@ -39,30 +71,50 @@ export function removeLines(d: Drawing, ids: Iterable<string>, label?: string): 
 }
 
 export function moveLines(d: Drawing, ids: Iterable<string>, by: Point): Edit {
-  const runs = new Map(linesOf(d, ids).map(({ line }) => [line.id, movedRuns(line.runs, by)]));
-  return reshapeLines(d, runs, counted('Move', runs.size, 'line'));
+  const steps = linesOf(d, ids).map((found) => runsStep(found, movedRuns(found.line.runs, by), found.line.marks));
+  return edit(counted('Move', steps.length, 'line'), steps);
 }
 
 export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
   runs.map((r) => ({ ...r, nodes: r.nodes.map((n): Node => ({ ...n, point: add(n.point, by) })) }));
 
-/** Style for lines; the sheets they are on take it too, so that their next line is alike. */
+/**
+ * Style for lines; the sheets they are on take it too, so that their next line is alike. Lines whose tint follows a fill
+ * beside them go with it.
+ */
 export function styleLines(d: Drawing, ids: Iterable<string>, style: Partial<Style>, label: string): Edit {
   const found = linesOf(d, ids);
   const differs = (s: Style) => (Object.keys(style) as (keyof Style)[]).some((k) => s[k] !== style[k]);
   const sheets = [...new Set(found.map((f) => f.sheet))].filter((s) => differs(s.style));
-  return edit(
+  const restyled = edit(
     label,
-    found
-      .filter(({ line }) => differs(line.style))
-      .map(({ sheet, line }): Step => ({
-        step: 'setLine',
-        sheet: sheet.id,
-        id: line.id,
-        before: { style: line.style },
-        after: { style: styled(line.style, style) },
-      })),
+    found.filter(({ line }) => differs(line.style)).map((f) => lineStyleStep(f, styled(f.line.style, style))),
     sheets.map((s) => styleStep(s.id, s.style, style)),
+  );
+  return style.fill === undefined ? restyled : edit(label, restyled.steps, tintsAfter(d, restyled));
+}
+
+/** A line in another style. */
+export const lineStyleStep = ({ sheet, line }: Found, after: Style): Step => ({
+  step: 'setLine',
+  sheet: sheet.id,
+  id: line.id,
+  before: { style: line.style },
+  after: { style: after },
+});
+
+/** What lines that follow the fill of another line become when an edit changes it. */
+function tintsAfter(d: Drawing, change: Edit): Step[] {
+  const after = applyChange(d, { id: 'filled', ...change });
+  return after.sheets.flatMap((sheet) =>
+    sheet.lines.flatMap((line, index): Step[] => {
+      const { tint, fill } = line.style;
+      if (tint === undefined || fill) return [];
+      const was = findLine(d, line.id)?.line;
+      const beside = fillBeside(after, line);
+      if (!was || !beside || beside === fillBeside(d, was)) return [];
+      return [lineStyleStep({ sheet, line, index }, { ...line.style, colour: darker(beside, tint) })];
+    }),
   );
 }
 
@@ -79,7 +131,7 @@ function styled(before: Style, change: Partial<Style>): Style {
   const follows = change.colour !== undefined && change.tint === undefined ? undefined : tint;
   return {
     ...plain,
-    ...(follows !== undefined && plain.fill && { tint: follows, colour: darker(plain.fill, follows) }),
+    ...(follows !== undefined && { tint: follows, ...(plain.fill && { colour: darker(plain.fill, follows) }) }),
     ...(miterLimit !== undefined && miterLimit !== 4 && { miterLimit }),
     ...(dash && { dash }),
     ...(strokeBelow && { strokeBelow }),

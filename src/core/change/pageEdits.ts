@@ -1,15 +1,12 @@
-import { dequal } from 'dequal';
 import { shownPixels } from '../drawing/placement';
 import type { Drawing, Page, Reference } from '../drawing/schema';
-import { edit, type Edit } from './edit';
+import { edit, sidesOf, type Edit } from './edit';
 import { setReference } from './referenceEdits';
 
 /** The page with other figures. What is on it stays where it is. */
 export function setPage(d: Drawing, after: Partial<Page>, label: string): Edit {
-  const keys = (Object.keys(after) as (keyof Page)[]).filter((k) => !dequal(d.page[k], after[k]));
-  if (keys.length === 0) return edit(label);
-  const pick = (page: Partial<Page>) => Object.fromEntries(keys.map((k) => [k, page[k]]));
-  return edit(label, { step: 'setPage', before: pick(d.page), after: pick(after) });
+  const sides = sidesOf(d.page, after);
+  return edit(label, sides ? { step: 'setPage', ...sides } : []);
 }
 
 /** Page sizes to choose from, in page units, the longer side first. */

@@ -1,13 +1,19 @@
 import { findLine } from '../drawing/find';
 import { reflowed } from '../drawing/node';
-import { cubicsOf, reversed, segmentCount, withNodeAt } from '../drawing/run';
-import type { Drawing, Node, Run } from '../drawing/schema';
+import { cubicsOf, lineLength, reversed, segmentCount, withNodeAt } from '../drawing/run';
+import type { Drawing, Mark, Node, Run } from '../drawing/schema';
 import { walkAlong, type RunPlace } from '../drawing/walk';
+import { arcLengthOf } from '../geometry/arcLength';
 import { derivative, evaluate } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, dot, lengthOf, scale, subtract, unit, type Point } from '../geometry/point';
+import { withPart } from '../ink/carriedMarks';
+import { marksOn } from '../ink/profiles';
+import { shareNear } from '../ink/sections';
+import { applyChange } from './apply';
 import { edit, type Edit } from './edit';
 import { reshapeLines } from './lineEdits';
+import { setMarks } from './strokeEdits';
 
 /** Where new and old meet at less than this angle, the line runs on smoothly (its cosine). */
 const RUNS_ON = Math.cos((35 * Math.PI) / 180);
@@ -15,14 +21,45 @@ const TINY = 1e-6;
 
 /**
  * A part of a line drawn anew: what lies between two places gives way to `stroke`, an open run that leads from the
- * first to the second. On a closed run it is the part that the stroke is nearer to.
+ * first to the second. On a closed run it is the part that the stroke is nearer to. `marks` are the stroke's own widths.
  */
-export function redrawPart(d: Drawing, line: string, run: number, from: RunPlace, to: RunPlace, stroke: Run): Edit {
+export function redrawPart(
+  d: Drawing,
+  line: string,
+  run: number,
+  from: RunPlace,
+  to: RunPlace,
+  stroke: Run,
+  marks: readonly Mark[] = [],
+): Edit {
   const found = findLine(d, line)?.line;
   const old = found?.runs[run];
   if (!found || !old || stroke.nodes.length < 2) return edit('Redraw');
   const next = redrawnRun(old, from, to, stroke);
-  return reshapeLines(d, new Map([[line, found.runs.map((r, i) => (i === run ? next : r))]]), 'Redraw');
+  const redrawn = reshapeLines(d, new Map([[line, found.runs.map((r, i) => (i === run ? next : r))]]), 'Redraw');
+  if (marks.length === 0 || found.runs.length > 1) return redrawn;
+  const after = applyChange(d, { id: 'redrawn', ...redrawn });
+  return edit(
+    'Redraw',
+    redrawn.steps,
+    setMarks(after, new Map([[line, widthsOver(after, line, stroke, marks)]]), '').steps,
+  );
+}
+
+/** The width marks of a line of which one part, that lies along a stroke, has the stroke's. */
+function widthsOver(d: Drawing, id: string, stroke: Run, marks: readonly Mark[]): Mark[] {
+  const { line } = findLine(d, id)!;
+  const { closed } = line.runs[0];
+  const own = cubicsOf(stroke);
+  const middle = arcLengthOf(own);
+  const { segment, t } = middle.at(middle.length / 2);
+  const [from, over, to] = [own[0][0], evaluate(own[segment], t), own.at(-1)![3]].map((p) => shareNear(line, p).at);
+  const round = (by: number): number => (by + 1) % 1;
+  // On a closed run, the way from one end to the other that the stroke takes.
+  const ahead = round(over - from) <= round(to - from) ? from + round(to - from) : from - round(from - to);
+  const widest = Math.max(...marks.map((m) => m.left + m.right));
+  const blend = widest / Math.max(lineLength(line), 1e-9);
+  return withPart(marksOn(line), { marks, from, to: closed ? ahead : to }, closed, blend);
 }
 
 /**

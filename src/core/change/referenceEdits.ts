@@ -1,10 +1,9 @@
-import { dequal } from 'dequal';
 import { usualOrder, type Correction } from '../drawing/correction';
 import { referenceOf } from '../drawing/find';
 import { placedAfter, shownPixels, sizedAbout } from '../drawing/placement';
 import type { Drawing, Page, Reference } from '../drawing/schema';
 import type { Point } from '../geometry/point';
-import { edit, type Edit } from './edit';
+import { edit, sidesOf, type Edit } from './edit';
 
 /** How far a reference is dimmed when it is placed. */
 export const FIRST_DIM = 0.4;
@@ -52,10 +51,8 @@ type Settable = Omit<Reference, 'id'>;
 
 export function setReference(d: Drawing, id: string, after: Partial<Settable>, label: string): Edit {
   const reference = referenceOf(d, id);
-  const keys = (Object.keys(after) as (keyof Settable)[]).filter((k) => reference && !dequal(reference[k], after[k]));
-  if (!reference || keys.length === 0) return edit(label);
-  const pick = (r: Partial<Settable>) => Object.fromEntries(keys.map((k) => [k, r[k]]));
-  return edit(label, { step: 'setReference', id, before: pick(reference), after: pick(after) });
+  const sides = reference && sidesOf<Settable>(reference, after);
+  return edit(label, sides ? { step: 'setReference', id, ...sides } : []);
 }
 
 /** Other corrections for a reference; its placement follows where they change the picture's size. */

@@ -1,6 +1,6 @@
 import { sheetOf } from '../drawing/find';
 import { firstStyle, freshSheet, type Drawing, type Sheet } from '../drawing/schema';
-import { edit, type Edit } from './edit';
+import { edit, sidesOf, type Edit } from './edit';
 
 /** Tag colours, given out in turn so that neighbours differ. All reach 4.5:1 on paper. */
 export const tagColours = [
@@ -45,10 +45,8 @@ type Settable = Pick<Sheet, 'name' | 'tag' | 'visible' | 'locked' | 'state' | 'p
 
 export function setSheet(d: Drawing, id: string, after: Partial<Settable>, label: string): Edit {
   const sheet = sheetOf(d, id);
-  const keys = (Object.keys(after) as (keyof Settable)[]).filter((k) => sheet && sheet[k] !== after[k]);
-  if (!sheet || keys.length === 0) return edit(label);
-  const before = Object.fromEntries(keys.map((k) => [k, sheet[k]]));
-  return edit(label, { step: 'setSheet', id, before, after: Object.fromEntries(keys.map((k) => [k, after[k]])) });
+  const sides = sheet && sidesOf<Settable>(sheet, after);
+  return edit(label, sides ? { step: 'setSheet', id, ...sides } : []);
 }
 
 export function moveSheet(d: Drawing, id: string, to: number): Edit {

@@ -150,6 +150,27 @@ test('a linked tint follows the fill; a colour set by itself follows nothing', (
   expect(style(own).tint).toBeUndefined();
 });
 
+test('a linked tint follows the fill of another line that it borders', () => {
+  const at = (x: number, y: number) => cornerAt({ x, y });
+  const flat = line('flat', {
+    style: { ...firstStyle, fill: '#9ac46a' },
+    runs: [{ closed: true, nodes: [at(0, 0), at(100, 0), at(100, 100), at(0, 100)] }],
+  });
+  const border = line('border', { runs: [{ closed: false, nodes: [at(10, 50), at(90, 50)] }] });
+  const away = line('away', { runs: [{ closed: false, nodes: [at(150, 10), at(190, 10)] }] });
+  const d = drawing(flat, border, away);
+  const tinted = done(d, strokes.tintLines(d, ['border', 'away'], 0.5, true));
+  const colour = (x: Drawing, id: string) => findLine(x, id)!.line.style.colour;
+  expect(colour(tinted, 'border')).toBe(darker('#9ac46a', 0.5));
+  const refilled = done(tinted, styleLines(tinted, ['flat'], { fill: '#cc7788' }, 'Fill'));
+  expect(colour(refilled, 'border')).toBe(darker('#cc7788', 0.5));
+  expect(colour(refilled, 'away')).toBe(firstStyle.colour);
+  const once = done(d, strokes.tintLines(d, ['border'], 0.5, false));
+  expect(colour(done(once, styleLines(once, ['flat'], { fill: '#cc7788' }, 'Fill')), 'border')).toBe(
+    darker('#9ac46a', 0.5),
+  );
+});
+
 test('weights by rank in one change; marks keep their profile', () => {
   const d = drawing(line('a', { marks }), line('b'), line('c'));
   const ranks = new Map([

@@ -1,13 +1,13 @@
 import { findLine, type Found } from '../drawing/find';
-import { lineLength } from '../drawing/run';
 import type { Drawing, Line, Mark, Style } from '../drawing/schema';
+import { nodeShares } from '../ink/carriedMarks';
 import type { Rank } from '../ink/hierarchy';
 import { darker, fillBeside } from '../ink/tint';
 import { marksOf, reversedMarks, scaledMarks, shiftedMarks, turnedMarks, type Profile } from '../ink/profiles';
 import { widthProfile } from '../ink/widths';
 import type { Step } from './change';
 import { counted, edit, type Edit } from './edit';
-import { styleLines } from './lineEdits';
+import { lineStyleStep, styleLines, withMarks } from './lineEdits';
 
 const found = (d: Drawing, ids: Iterable<string>): Found[] => [...new Set(ids)].flatMap((id) => findLine(d, id) ?? []);
 
@@ -117,55 +117,37 @@ export function cutMarks(marks: readonly Mark[], at: number): [Mark[], Mark[]] {
   ];
 }
 
-/** The share of an open line's length at which one of its nodes lies. */
-export function shareOfNode(line: Pick<Line, 'runs'>, node: number): number {
-  const [run] = line.runs;
-  const whole = lineLength({ runs: [run] });
-  const part = lineLength({ runs: [{ closed: false, nodes: run.nodes.slice(0, node + 1) }] });
-  return whole > 0 ? part / whole : 0;
-}
+/** The share of a line's length at which a node of its first run lies. */
+export const shareOfNode = (line: Pick<Line, 'runs'>, node: number): number => nodeShares(line.runs[0])[node];
 
 /** An edit that makes a closed line begin at another node, with its width marks where they were. */
-export function withShiftedMarks({ label, steps }: Edit, line: Line, node: number): Edit {
-  if (!line.marks?.length || line.runs.length > 1) return edit(label, steps);
-  const marks = shiftedMarks(line.marks, shareOfNode(line, node));
-  return edit(
-    label,
-    steps.map((s) =>
-      s.step === 'setLine' && s.id === line.id
-        ? { ...s, before: { ...s.before, marks: [...line.marks!] }, after: { ...s.after, marks } }
-        : s,
-    ),
-  );
-}
+export const withShiftedMarks = (e: Edit, line: Line, node: number): Edit =>
+  line.marks?.length && line.runs.length === 1
+    ? withMarks(e, line, shiftedMarks(line.marks, shareOfNode(line, node)))
+    : e;
 
 /** Lines whose chances fall out otherwise: each gets a seed of its own, made from what it had. */
 export function reseedLines(d: Drawing, ids: readonly string[]): Edit {
-  const steps = found(d, ids).map(({ sheet, line }, i): Step => {
+  const steps = found(d, ids).map((f, i): Step => {
+    const { line } = f;
     const seed = ((line.style.seed ?? 0) * 48_271 + 7_919 * (i + 1)) % 999_983;
-    return {
-      step: 'setLine',
-      sheet: sheet.id,
-      id: line.id,
-      before: { style: line.style },
-      after: { style: { ...line.style, seed } },
-    };
+    return lineStyleStep(f, { ...line.style, seed });
   });
   return edit(counted('Draw anew', steps.length, 'line'), steps);
 }
 
 /**
- * Lines in a darker tint of what they enclose or border, `by` 0…1; `linked` ones with a fill of their own follow it from
- * then on. Lines with nothing beside them keep their colour.
+ * Lines in a darker tint of what they enclose or border, `by` 0…1; `linked` ones follow that fill from then on. Lines with
+ * nothing beside them keep their colour.
  */
 export function tintLines(d: Drawing, ids: readonly string[], by: number, linked: boolean): Edit {
-  const steps = found(d, ids).flatMap(({ sheet, line }): Step[] => {
+  const steps = found(d, ids).flatMap((f): Step[] => {
+    const { line } = f;
     const fill = fillBeside(d, line);
     if (!fill) return [];
     const { tint: _, ...plain } = line.style;
-    const isLinked = linked && line.style.fill !== null;
-    const style: Style = { ...plain, colour: darker(fill, by), ...(isLinked && { tint: by }) };
-    return [{ step: 'setLine', sheet: sheet.id, id: line.id, before: { style: line.style }, after: { style } }];
+    const style: Style = { ...plain, colour: darker(fill, by), ...(linked && { tint: by }) };
+    return [lineStyleStep(f, style)];
   });
   return edit(counted('Tint', steps.length, 'line'), steps);
 }

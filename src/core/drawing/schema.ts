@@ -44,7 +44,7 @@ export const dashSchema = z.strictObject({
 /**
  * How a stroke is inked. What is left out is plain: a miter limit of 4, no dashes, the stroke over its fill, a round nib,
  * a steady hand. `wobble` is how far the hand strays, `overrun` how far ends run on, in page units; `seed` makes both, and
- * a dry nib's breaks, differ from line to line. With a `tint` the colour follows the line's own fill, so much darker.
+ * a dry nib's breaks, differ from line to line. With a `tint` the colour follows the fill that the line encloses or borders, so much darker.
  */
 export const styleSchema = z.strictObject({
   colour: colourSchema,

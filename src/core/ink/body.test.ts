@@ -8,8 +8,6 @@ import { wanderingDrawing } from '../test/drawings';
 import { bodyOf, isPlainStroke } from './body';
 import { dashesOf } from './dashes';
 import { nibs } from './nibs';
-import { marksFromPressure, responseTo, firstResponse } from './pressure';
-import { widthProfile } from './widths';
 
 const level = (style: Partial<Style>, marks?: Mark[]): Line => ({
   id: 'l',
@@ -142,31 +140,4 @@ test('dashes: an odd list twice over, begun where the offset says', () => {
   ]);
   expect(dashesOf(10, { lengths: [0, 5], offset: 0 }).map((s) => s.from)).toEqual([0, 5]);
   expect(dashesOf(10, { lengths: [0], offset: 0 })).toEqual([{ from: 0, to: 10 }]);
-});
-
-describe('pressure', () => {
-  it('becomes few marks, nowhere further from it than the tolerance', () => {
-    const samples = Array.from({ length: 200 }, (_, i) => ({
-      way: i * 2,
-      pressure: 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / 199),
-    }));
-    const found = marksFromPressure(samples, 8);
-    expect(found.length).toBeLessThan(20);
-    const profile = widthProfile(found);
-    for (const s of samples) {
-      const half = ((0.2 + 1.3 * s.pressure) * 8) / 2;
-      expect(Math.abs(profile.at(s.way / 398).left - half)).toBeLessThan(0.3);
-    }
-    const same = samples.map((s) => ({ ...s, pressure: 0.5 }));
-    expect(marksFromPressure(same, 8)).toHaveLength(2);
-    expect(marksFromPressure([], 8)).toEqual([]);
-  });
-
-  it('is answered early or late', () => {
-    const at = (bend: number): number => responseTo(0.5, { ...firstResponse, bend });
-    expect(at(0)).toBeCloseTo(0.85, 9);
-    expect(at(0.5)).toBeGreaterThan(0.85);
-    expect(at(-0.5)).toBeLessThan(0.85);
-    for (const bend of [-1, 0, 1]) expect(responseTo(1, { ...firstResponse, bend })).toBeCloseTo(1.5, 9);
-  });
 });

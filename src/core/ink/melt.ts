@@ -1,8 +1,9 @@
 import paper from 'paper/dist/paper-core';
-import { cubicAt, type Cubic } from '../geometry/cubic';
+import { cubicAt, derivative, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
-import { add, distance, type Point } from '../geometry/point';
+import { add, distance, scale, subtract, unit, type Point } from '../geometry/point';
 import { seeded } from '../seeded';
+import { withoutSpikes } from './spikes';
 import { isWithin, windingAround } from '../geometry/polygon';
 import { growBox } from '../geometry/box';
 import { hullBox } from '../geometry/bounds';
@@ -15,12 +16,17 @@ import { hullBox } from '../geometry/bounds';
 export function melted(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
   const given = outlines.filter((o) => o.length > 0);
   if (given.length === 0) return [];
-  let united: Cubic[][] = [];
+  let best: { united: Cubic[][]; faults: number } | null = null;
   for (const by of MOVES) {
-    united = unite(by === 0 ? given : given.map((o, i) => moved(o, by, i)));
-    if (holdsAll(given, united)) break;
+    let united = unite(by === 0 ? given : given.map((o, i) => moved(o, by, i)));
+    for (let again = 0; again < 2; again++) {
+      if (again > 0) united = unite(united);
+      const faults = faultsOf(given, united);
+      if (!best || faults < best.faults) best = { united, faults };
+      if (faults === 0) return united;
+    }
   }
-  return united;
+  return best!.united;
 }
 
 function unite(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
@@ -37,9 +43,8 @@ function unite(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
   const united = shape.unite(nothing, { insert: false }) as paper.PathItem;
   const paths = (united instanceof scope.CompoundPath ? united.children : [united]) as paper.Path[];
   return paths
-    .map((p) =>
-      p.curves.map((k) => withoutHandles([k.point1, k.point1.add(k.handle1), k.point2.add(k.handle2), k.point2])),
-    )
+    .map((p) => p.curves.map((k) => [k.point1, k.point1.add(k.handle1), k.point2.add(k.handle2), k.point2].map(plain)))
+    .map((o) => withoutSpikes(o as Cubic[], EXACT).map(withoutHandles))
     .filter((o) => o.length > 0 && !isSliver(o));
 }
 
@@ -54,20 +59,64 @@ function isSliver(outline: readonly Cubic[]): boolean {
 const MOVES = [0, 1e-3, 4e-3, 1e-2];
 /** A place this near to an edge is on it. */
 const ON_EDGE = 0.02;
+/** The operation is as exact as this. */
+const EXACT = 1e-3;
+/** What lies beside an edge is looked at from so far, by polygons so fine. */
+const [BESIDE, FINE] = [0.05, 0.01];
 
-/** Whether nothing of what outlines went round is lost: all of their places are within others, or on their edge. */
-function holdsAll(outlines: readonly (readonly Cubic[])[], others: readonly Cubic[][]): boolean {
-  const polygons = others.map(polygonOf);
-  return outlines.flat().every((c) => {
-    const p = cubicAt([...c], 0.5);
-    if (polygons.reduce((n, polygon) => n + windingAround(polygon, p), 0) !== 0) return true;
-    return others.flat().some((o) => {
-      const box = growBox(hullBox(o), ON_EDGE);
-      const isNear = p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY;
-      return isNear && nearestOnCubic(o, p).distance <= ON_EDGE;
-    });
-  });
+/** An edge that is lost is worse than so many that are too much. */
+const LOSS = 1000;
+
+function faultsOf(given: readonly (readonly Cubic[])[], united: readonly Cubic[][]): number {
+  const windingAt = windingOf(united);
+  return lostOf(given, united, windingAt) * LOSS + withinOf(united, windingAt);
 }
+
+type Winding = (p: Point) => number;
+
+/** How many edges of outlines are lost: neither within others, nor on their edge. */
+function lostOf(outlines: readonly (readonly Cubic[])[], others: readonly Cubic[][], windingAt: Winding): number {
+  const rims = others.flat().map((cubic) => ({ cubic, box: growBox(hullBox(cubic), ON_EDGE) }));
+  return outlines.flat().filter((c) => {
+    const p = cubicAt([...c], 0.5);
+    if (windingAt(p) !== 0) return false;
+    return !rims.some(({ cubic, box }) => {
+      const isNear = p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY;
+      return isNear && nearestOnCubic(cubic, p).distance <= ON_EDGE;
+    });
+  }).length;
+}
+
+/** How many edges have ink on both sides: slits, and edges that go there and back. */
+function withinOf(outlines: readonly Cubic[][], windingAt: Winding): number {
+  return outlines.flat().filter((c) => {
+    const way = unit(derivative(c, 0.5)) ?? unit(subtract(c[3], c[0]));
+    if (!way) return false;
+    const [p, across] = [cubicAt(c, 0.5), scale({ x: -way.y, y: way.x }, BESIDE)];
+    return windingAt(add(p, across)) !== 0 && windingAt(subtract(p, across)) !== 0;
+  }).length;
+}
+
+/** How often outlines go round a place, by polygons that keep within a fraction of `ON_EDGE`. */
+function windingOf(outlines: readonly (readonly Cubic[])[]): Winding {
+  const polygons = outlines.map((o) => {
+    const polygon = o.flatMap((c) => {
+      const n = Math.max(1, Math.ceil(Math.sqrt((0.75 * bowOf(c)) / FINE)));
+      return Array.from({ length: n }, (_, i) => cubicAt([...c], i / n));
+    });
+    const ys = polygon.map((p) => p.y);
+    return { polygon, top: Math.min(...ys), bottom: Math.max(...ys) };
+  });
+  return (p) =>
+    polygons.reduce(
+      (n, { polygon, top, bottom }) => (p.y < top || p.y > bottom ? n : n + windingAround(polygon, p)),
+      0,
+    );
+}
+
+/** A sixth of the largest second derivative of a cubic, which bounds how far its chords are from it. */
+const bowOf = ([a, b, c, d]: Cubic): number =>
+  Math.max(Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y), Math.hypot(b.x - 2 * c.x + d.x, b.y - 2 * c.y + d.y));
 
 /** An outline whose corners are a little off, each to another side; handles go with them. */
 function moved(outline: readonly Cubic[], by: number, seed: number): Cubic[] {
@@ -94,8 +143,7 @@ const pair = ({ x, y }: Point): [number, number] => [x, y];
 const plain = ({ x, y }: paper.Point): Point => ({ x, y });
 
 /** The cubic of a curve; a straight one has no handles. */
-function withoutHandles(points: paper.Point[]): Cubic {
-  const [a, b, c, d] = points.map(plain);
+function withoutHandles([a, b, c, d]: Cubic): Cubic {
   const off = (p: Point): number => Math.abs((d.x - a.x) * (p.y - a.y) - (d.y - a.y) * (p.x - a.x));
   const isStraight = Math.max(off(b), off(c)) <= 1e-6 * distance(a, d);
   return isStraight ? [a, a, d, d] : [a, b, c, d];

@@ -50,6 +50,6 @@ export function shiftedMarks(marks: readonly Mark[], by: number): Mark[] {
 /** What keeps a line without marks as wide as it is when it gets one at a share: marks at its ends, or across from there. */
 export function marksAround(line: Pick<Line, 'runs' | 'style' | 'marks'>, at: number): Mark[] {
   const [{ left, right }] = marksOn(line);
-  const ats = line.runs[0].closed ? [(at + 0.5) % 1] : [0, 1];
+  const ats = line.runs.every((r) => r.closed) ? [(at + 0.5) % 1] : [0, 1];
   return ats.map((a) => ({ at: a, left, right }));
 }

@@ -20,7 +20,7 @@ export type ReadFigures = {
 };
 
 /** Marks that tell the widths so well are enough, page units. */
-const THINNING = 0.12;
+const THINNING = 0.2;
 const MOST = 400;
 
 /**

@@ -1,4 +1,5 @@
 import { readWidths, type Cubic, type GrayImage, type Point } from '@/core';
+import { blurred } from '../raster/blur';
 import { seeded } from '../seeded';
 import { inkPicture } from '../test/inkPicture';
 import { widthProfile } from './widths';
@@ -48,6 +49,37 @@ test('also in grainy, softly scanned pictures, and where another stroke crosses'
     expect(e.mean).toBeLessThan(0.3);
     expect(e.p95).toBeLessThan(0.8);
   }
+});
+
+test.each([0.7, 1, 1.2])('thin strokes that were blurred are read as wide as they were drawn: by %s px', (blur) => {
+  for (const width of [2, 2.5, 3, 4]) {
+    const image = blurred(inkPicture(620, 360, [{ cubics: bow, width }]), blur);
+    const e = errors(image, () => width);
+    expect(e.mean).toBeLessThan(0.3);
+    expect(e.p95).toBeLessThan(0.4);
+  }
+});
+
+test('also where they are grainy besides, and other ink lies beside them', () => {
+  const random = seeded(8);
+  const beside: Cubic[] = [[p(40, 214), p(140, 74), p(260, 74), p(360, 194)]];
+  const drawn = inkPicture(620, 360, [
+    { cubics: bow, width: 3 },
+    { cubics: beside, width: 5 },
+  ]);
+  const soft = blurred(drawn, 1);
+  const data = soft.data.map((v) => Math.max(0, Math.min(255, v + 20 * (random() - 0.5))));
+  const e = errors({ ...soft, data }, () => 3);
+  expect(e.mean).toBeLessThan(0.3);
+  expect(e.p95).toBeLessThan(0.6);
+});
+
+test('a stroke’s round ends are not taken for a taper', () => {
+  const level: Cubic[] = [[p(40, 100), p(200, 100), p(300, 100), p(460, 100)]];
+  const marks = readWidths({ cubics: level, closed: false }, inkPicture(500, 200, [{ cubics: level, width: 9 }]), {
+    reach: 8,
+  });
+  for (const m of marks) expect(m.left + m.right).toBeCloseTo(9, 0);
 });
 
 test('to each side of a line that lies beside the middle, the left of its way first', () => {

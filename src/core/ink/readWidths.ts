@@ -8,6 +8,7 @@ import type { Mark } from '../drawing/schema';
 import { assertRun, placesAlong, type CubicRun } from '../geometry/along';
 import { evened } from '../geometry/evened';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
+import { softWidths } from './softStroke';
 import { thinnedMarks } from './thinMarks';
 
 /** How far apart a stroke is measured, px. */
@@ -15,11 +16,15 @@ const SPACING = 2;
 /** The widest stroke that is read, as half its width, px. */
 const WIDEST = 24;
 /** Marks are thinned out to as few as tell the widths so well, px. */
-const THINNING = 0.2;
+const THINNING = 0.12;
 /** A stroke ends across where less than this share of its full darkness is left. */
 const FADED = 0.1;
-/** Strokes of less than so many px to each side are thin. */
+/** Strokes of less than so many px to each side are thin: what blurs them leaves no full ink in their middle. */
 const THIN = 2;
+/** Up to so many px to each side that is made good for. */
+const SOFT = 4;
+/** The stroke's middle is so many steps from where it was supposed, at most; each costs so much of full ink. */
+const [ASIDE, AWAY] = [6, 0.06];
 /** Between this stroke and the next it gets lighter by so much of it, and darker again. */
 const RISE = 0.25;
 /** What is wider than its neighbours by this much (a share, and px) is a meeting with another stroke. */
@@ -31,7 +36,8 @@ const BELL = [0.24, 0.2, 0.12, 0.06];
 /**
  * The widths of the ink beneath a run, as half-widths to both sides of it, left of the direction of travel first; px of the
  * picture; `at` is 0…1 of its length. Across the ink its darkness is summed up and told in full ink: a stroke's width is
- * its sum, whatever blurred it (its equivalent width, as of a spectral line). Where strokes meet the width goes over
+ * its sum, whatever blurred it (its equivalent width, as of a spectral line); how dark a thin one's full ink would be is
+ * told from the shape of its profiles (`softWidths`). Where strokes meet the width goes over
  * from one side to the other. No marks where no ink lies within `reach` px.
  * @throws RangeError for a bad run or picture, or a reach that is not above 0.
  */
@@ -45,9 +51,11 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   const raw = unsmoothed(image);
   const profiles = profilesAcross(raw.tracked, places, options.reach + WIDEST + 2);
   const full = fullDarkness(profiles, path.offset, path.half);
-  const read = Array.from(path.offset, (o, i) =>
+  const sums = Array.from(path.offset, (o, i) =>
     Number.isNaN(o) ? null : acrossStroke(profiles, i, o, full, raw.grain),
   );
+  const ink = path.half < SOFT ? inkOfThin(profiles, path.offset, path.half, raw.grain, sums) : null;
+  const read = sums.map((s) => s && sidesOf(s, ink ?? full - raw.grain));
   withoutMeetings(read, places.closed);
   const sides = (['left', 'right'] as const).map((side) =>
     evened(
@@ -64,6 +72,7 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
     const [left, right] = [sides[0][i], sides[1][i]];
     return { at: Math.min(1, along / total), left, right };
   });
+  if (!places.closed) evenEnds(marks, total);
   // A closed run ends as it begins.
   if (places.closed) marks.push({ ...marks[0], at: 1 });
   return thinnedMarks(marks, THINNING);
@@ -111,17 +120,40 @@ function fullDarkness({ n, width, values }: Profiles, offset: Float64Array, half
   return Math.max(1, means[Math.floor(0.75 * (means.length - 1))]);
 }
 
-/** A stroke's sides at one place: as far from the line as full ink of the same sum and middle would reach. */
-function acrossStroke(
-  { width, values }: Profiles,
-  i: number,
-  offset: number,
-  full: number,
+/** How much darker than paper a thin stroke would be where it is wholly ink, were it not blurred; null where that is not told. */
+function inkOfThin(
+  profiles: Profiles,
+  offset: Float64Array,
+  half: number,
   grain: number,
-): Sides | null {
+  sums: readonly (Sum | null)[],
+): number | null {
+  const inks = [...softWidths(profiles, offset, half, grain)].flatMap(([place, width]) => {
+    const s = sums[place];
+    return s && width > 0 ? [s.sum / width] : [];
+  });
+  inks.sort((a, b) => a - b);
+  return inks.length > 0 ? inks[Math.floor(0.6 * (inks.length - 1))] : null;
+}
+
+/** A stroke's darkness at one place, summed up across it (times px), and its middle: px to the right of the line. */
+type Sum = { readonly sum: number; readonly centre: number };
+
+/** As far from the line as full ink of the same sum and middle would reach. */
+function sidesOf({ sum, centre }: Sum, ink: number): Sides {
+  const half = sum / ink / 2;
+  return { left: half - centre, right: half + centre };
+}
+
+function acrossStroke({ width, values }: Profiles, i: number, offset: number, full: number, grain: number): Sum | null {
   const middle = (width - 1) / 2;
   const row = i * width;
-  const start = Math.max(1, Math.min(width - 2, Math.round(middle + offset / STEP)));
+  const near = Math.max(1, Math.min(width - 2, Math.round(middle + offset / STEP)));
+  // Where the stroke is much thinner than on the whole, its supposed middle can lie beside it.
+  let start = near;
+  const merit = (k: number): number => values[row + k] - AWAY * full * Math.abs(k - near);
+  for (let k = Math.max(1, near - ASIDE); k <= Math.min(width - 2, near + ASIDE); k++)
+    if (merit(k) > merit(start)) start = k;
   const edge = (way: 1 | -1): number => {
     let [lowest, at] = [values[row + start], start];
     for (let k = start + way; k >= 0 && k < width; k += way) {
@@ -139,10 +171,18 @@ function acrossStroke(
     sum += v;
     moment += v * (k - middle) * STEP;
   }
-  if (sum <= 0) return null;
-  const half = (sum * STEP) / (full - grain) / 2;
-  const centre = moment / sum;
-  return { left: half - centre, right: half + centre };
+  return sum > 0 ? { sum: sum * STEP, centre: moment / sum } : null;
+}
+
+/** A stroke's round ends are not its widths: nearer to them than half its width it is as wide as there. */
+function evenEnds(marks: Mark[], total: number): void {
+  const isClear = (m: Mark, away: number): boolean => away * total >= (m.left + m.right) / 2;
+  const [first, last] = [marks.findIndex((m) => isClear(m, m.at)), marks.findLastIndex((m) => isClear(m, 1 - m.at))];
+  if (first < 0 || last < first) return;
+  marks.forEach((m, i) => {
+    const from = i < first ? marks[first] : i > last ? marks[last] : m;
+    marks[i] = { at: m.at, left: from.left, right: from.right };
+  });
 }
 
 /** Takes out what is far wider than what lies around it, and where that begins. */

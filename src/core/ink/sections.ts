@@ -21,11 +21,11 @@ function measured(run: Run): { cubics: Cubic[]; arc: ArcLength } {
   return known;
 }
 
-/** A line's first run, of whose length width marks are shares: the place and the widths at a share of it. */
-export function sectionAt(line: Pick<Line, 'runs' | 'style' | 'marks'>, at: number): Section {
-  const { cubics, arc } = measured(line.runs[0]);
+/** The place and the widths at a share of the length of one of a line's runs: the width marks are shares of each. */
+export function sectionAt(line: Pick<Line, 'runs' | 'style' | 'marks'>, at: number, run = 0): Section {
+  const { cubics, arc } = measured(line.runs[run]);
   const place = arc.at(at * arc.length);
-  const { left, right } = widthProfile(marksOn(line), line.runs[0].closed).at(at);
+  const { left, right } = widthProfile(marksOn(line), line.runs[run].closed).at(at);
   return {
     p: evaluate(cubics[place.segment], place.t),
     along: directionOn(cubics[place.segment], place.t),
@@ -38,17 +38,22 @@ export function sectionAt(line: Pick<Line, 'runs' | 'style' | 'marks'>, at: numb
 export const directionOn = (c: Cubic, t: number): Point =>
   unit(derivative(c, t)) ?? unit(derivative(c, t < 0.5 ? t + 1e-3 : t - 1e-3)) ?? { x: 1, y: 0 };
 
-/** The share of a line's first run that lies nearest to a place, and how far from it. */
-export function shareNear(line: Pick<Line, 'runs'>, p: Point): { at: number; distance: number } {
-  const { cubics, arc } = measured(line.runs[0]);
-  let best = { segment: 0, t: 0, distance: Infinity };
-  cubics.forEach((c, segment) => {
-    const near = nearestOnCubic(c, p);
-    if (near.distance < best.distance) best = { segment, t: near.t, distance: near.distance };
+/** A place on a line: the number of the run, the share of that run's length, and how far off it is. */
+export type NearShare = { readonly run: number; readonly at: number; readonly distance: number };
+
+/** The share of a line's run that lies nearest to a place, on whichever run it is; or on the one that is given. */
+export function shareNear(line: Pick<Line, 'runs'>, p: Point, only?: number): NearShare {
+  let best = { run: only ?? 0, segment: 0, t: 0, distance: Infinity };
+  line.runs.forEach((r, run) => {
+    if (only !== undefined && only !== run) return;
+    measured(r).cubics.forEach((c, segment) => {
+      const near = nearestOnCubic(c, p);
+      if (near.distance < best.distance) best = { run, segment, t: near.t, distance: near.distance };
+    });
   });
-  const before = arcLengthOf(cubics.slice(0, best.segment)).length;
+  const { cubics, arc } = measured(line.runs[best.run]);
+  let way = arcLengthOf(cubics.slice(0, best.segment)).length;
   // In parts: the quadrature is for short pieces.
-  let way = before;
   for (let i = 0; i < 8; i++) way += speedOver(cubics[best.segment], (best.t * i) / 8, (best.t * (i + 1)) / 8);
-  return { at: arc.length > 0 ? Math.min(1, way / arc.length) : 0, distance: best.distance };
+  return { run: best.run, at: arc.length > 0 ? Math.min(1, way / arc.length) : 0, distance: best.distance };
 }

@@ -9,6 +9,7 @@ import { withoutLoops } from './loops';
 import { between, fitTrack, type Waypoint } from './fitTrack';
 import { contactsOf, type Contact, type Reach } from './side';
 import { spineOf, turnBetween, type Place, type Spine, type Stretch } from './spine';
+import { withoutSpikes } from './spikes';
 import { Trail } from './trail';
 import { widthProfile, type WidthProfile, type Widths } from './widths';
 
@@ -40,13 +41,20 @@ export function strokeOutline(run: CubicRun, width: readonly Mark[], options: St
 }
 
 /** How an outline is made: how closely the middle line is walked, and how its edges become curves. */
-export type Making = { step: number; dense: number; curves: (track: readonly Waypoint[]) => Cubic[] };
+export type Making = {
+  step: number;
+  dense: number;
+  curves: (track: readonly Waypoint[]) => Cubic[];
+  /** What is done with a finished outline. */
+  finish?: (outline: readonly Cubic[]) => Cubic[];
+};
 
 /** As few curves as hold the tolerance. */
 export const fittedOutline = (tolerance: number): Making => ({
   step: 0.16,
   dense: 6,
   curves: (track) => fitTrack(track, FOR_CURVES * tolerance),
+  finish: (outline) => withoutSpikes(outline),
 });
 
 /** Curves from place to place as they are walked: as true, more of them, and many times quicker. For painting. */
@@ -74,7 +82,8 @@ export function outlinesOf(run: CubicRun, widths: WidthProfile, options: StrokeO
   const sides = ([1, -1] as const).map((hand) => sideOf(hand, stretches, spine.length, widths, run.closed, options));
   const build = (parts: readonly Part[][]): Cubic[][] => {
     const [left, right] = parts.map((p) => edgeOf(p, run.closed, tolerance, making.curves));
-    return assembled(run.closed, stretches, sides, left, right, options);
+    const outlines = assembled(run.closed, stretches, sides, left, right, options);
+    return making.finish ? outlines.map((o) => making.finish!(o)).filter((o) => o.length > 0) : outlines;
   };
   const clean = sides.map((s) => withoutLoops(s.parts, run.closed));
   const outlines = build(clean.map((c) => c.parts));

@@ -1,29 +1,29 @@
 import type { Mark } from '../drawing/schema';
+import { widthProfile } from './widths';
 
 /**
- * As few width marks as keep both half-widths within a tolerance of the given ones, which rise along the line (Ramer 1972,
+ * As few width marks as keep the widths between them, as they will be drawn, within a tolerance of the given ones, which
+ * rise along the line: from the two ends on, each gap that is off gets a mark where it is worst (after Ramer 1972 and
  * Douglas and Peucker 1973).
  */
 export function thinnedMarks(marks: readonly Mark[], tolerance: number): Mark[] {
   if (marks.length < 3) return [...marks];
   const keep = new Set([0, marks.length - 1]);
-  const thin = (from: number, to: number): void => {
-    const [a, b] = [marks[from], marks[to]];
-    let [worst, far] = [-1, tolerance];
-    for (let i = from + 1; i < to; i++) {
-      const m = marks[i];
-      const t = b.at > a.at ? (m.at - a.at) / (b.at - a.at) : 0;
-      const off = Math.max(
-        Math.abs(m.left - a.left - (b.left - a.left) * t),
-        Math.abs(m.right - a.right - (b.right - a.right) * t),
-      );
-      if (off > far) [worst, far] = [i, off];
+  for (let more = true; more;) {
+    const kept = [...keep].sort((a, b) => a - b);
+    const profile = widthProfile(kept.map((i) => marks[i]));
+    more = false;
+    for (let k = 1; k < kept.length; k++) {
+      let [worst, far] = [-1, tolerance];
+      for (let i = kept[k - 1] + 1; i < kept[k]; i++) {
+        const { left, right } = profile.at(marks[i].at);
+        const off = Math.max(Math.abs(marks[i].left - left), Math.abs(marks[i].right - right));
+        if (off > far) [worst, far] = [i, off];
+      }
+      if (worst < 0) continue;
+      keep.add(worst);
+      more = true;
     }
-    if (worst < 0) return;
-    keep.add(worst);
-    thin(from, worst);
-    thin(worst, to);
-  };
-  thin(0, marks.length - 1);
+  }
   return [...keep].sort((a, b) => a - b).map((i) => marks[i]);
 }

@@ -97,12 +97,7 @@ export function WeightsCard() {
           if (!bench.commit(tintLines(drawing, [...lines], by, linked)))
             bench.tell('What is chosen encloses no fill and lies beside none.');
         })}
-        <Chip
-          on={linked}
-          disabled={reading}
-          title="Lines with a fill of their own follow it from then on"
-          onToggle={setLinked}
-        >
+        <Chip on={linked} disabled={reading} title="From then on they change with that fill" onToggle={setLinked}>
           follow the fill
         </Chip>
       </div>

@@ -11,13 +11,13 @@ import { drawnOf, fitInWorker, keepDrawn } from '../../state/fitting';
 import { prefer } from '../../state/preferences';
 import { NextStyle } from './NextStyle';
 import { SnapChip } from './PenOptions';
+import { PressureResponse } from './PressureResponse';
 
 /** The pencil: how much it smooths, also of the chosen line as long as it is as it was drawn. */
 export function PencilOptions() {
   const bench = useBench();
   const smoothing = usePreference('smoothing');
   const pressure = usePreference('pressure');
-  const bend = usePreference('pressureBend');
   const only = useBenchStateLater((s) => (s.lines.size === 1 ? findLine(s.drawing, [...s.lines][0])?.line : undefined));
   const drawn = only && drawnOf(only);
   const asked = useRef(0);
@@ -61,15 +61,7 @@ export function PencilOptions() {
       <Chip on={pressure} title="A pen’s pressure becomes the line’s width" onToggle={(on) => prefer({ pressure: on })}>
         pressure
       </Chip>
-      {pressure && (
-        <Chip
-          on={bend !== 0}
-          title="How widths answer to pressure: evenly, early, or late"
-          onToggle={() => prefer({ pressureBend: bend === 0 ? 0.5 : bend > 0 ? -0.5 : 0 })}
-        >
-          {bend === 0 ? 'evenly' : bend > 0 ? 'early' : 'late'}
-        </Chip>
-      )}
+      {pressure && <PressureResponse line={only} />}
     </>
   );
 }
