@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { idSchema } from '@/core/drawing/schema';
-import { Problem } from './problem';
+import { notFound, Problem } from './problem';
 
 type Handler<P> = (request: Request, params: P) => Promise<Response> | Response;
 
@@ -85,8 +85,13 @@ async function boundedText(request: Request, mostBytes: number): Promise<string>
 }
 
 /** The id of a drawing from a path. @throws Problem 404 for what cannot be one. */
-export function drawingId(params: { id: string }): string {
-  const parsed = idSchema.safeParse(params.id);
-  if (!parsed.success) throw new Problem(404, 'not-found', 'There is no such drawing.');
+export const drawingId = (params: { id: string }): string => idFrom(params.id, 'drawing');
+
+/** The id of a version from a path. @throws Problem 404 for what cannot be one. */
+export const versionId = (params: { v: string }): string => idFrom(params.v, 'version');
+
+function idFrom(text: string, what: string): string {
+  const parsed = idSchema.safeParse(text);
+  if (!parsed.success) throw notFound(what);
   return parsed.data;
 }

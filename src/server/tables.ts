@@ -57,3 +57,18 @@ export const pictures = sqliteTable(
   },
   (t) => [index('pictures_at').on(t.at)],
 );
+
+/** States kept by name: each is a revision of its drawing. */
+export const versions = sqliteTable(
+  'versions',
+  {
+    id: text('id').primaryKey(),
+    drawingId: text('drawing_id')
+      .notNull()
+      .references(() => drawings.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    revision: integer('revision').notNull(),
+    at: integer('at').notNull(),
+  },
+  (t) => [index('versions_drawing').on(t.drawingId, t.at)],
+);

@@ -5,6 +5,7 @@ import { Button, Dropdown } from 'antd';
 import { applyChange, inverseOf } from '@/core';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import type { Bench, Compare } from '../state/store';
+import { compareWith, loadVersions } from '../versionActions';
 
 const ways: { key: string; label: string; compare: Compare | null }[] = [
   { key: 'off', label: 'not', compare: null },
@@ -23,12 +24,15 @@ export function CompareMenu() {
   const before = useBenchState((s) => s.before.label);
   const last = useBenchStateLater((s) => s.undoable);
   const changes = last.slice(-CHANGES).toReversed();
+  const versions = useBenchState((s) => s.versions) ?? [];
+  const compared = useBenchState((s) => s.before.version);
   return (
     <Dropdown
       trigger={['click']}
+      onOpenChange={(isOpen) => isOpen && void loadVersions(bench)}
       menu={{
         selectable: true,
-        selectedKeys: [kind, before === 'as it was opened' ? 'opened' : ''],
+        selectedKeys: [kind, before === 'as it was opened' ? 'opened' : compared ? `version ${compared}` : ''],
         items: [
           {
             key: 'ways',
@@ -42,6 +46,7 @@ export function CompareMenu() {
             label: `Hold X to see it ${before}`,
             children: [
               { key: 'opened', label: 'as it was opened' },
+              ...versions.map((v) => ({ key: `version ${v.id}`, label: `as “${v.name}”` })),
               ...changes.map((c, i) => ({ key: `change ${i}`, label: `before “${c.label}”` })),
             ],
           },
@@ -52,7 +57,10 @@ export function CompareMenu() {
           if (way) compareBy(bench, way.compare);
           else if (key === 'opened')
             bench.setState({ before: { drawing: bench.getState().opened, label: 'as it was opened' } });
-          else goBehind(bench, Number(key.split(' ')[1]));
+          else if (key.startsWith('version ')) {
+            const version = versions.find((v) => key === `version ${v.id}`);
+            if (version) void compareWith(bench, version);
+          } else goBehind(bench, Number(key.split(' ')[1]));
         },
       }}
     >

@@ -12,6 +12,7 @@ import { askJson } from '../state/api';
 import type { SaveState as Saving } from '../state/saver';
 import { CompareMenu } from './CompareMenu';
 import { StageRuler } from './StageRuler';
+import { VersionsMenu } from './VersionsMenu';
 
 const saveWords = (save: Saving, reading: boolean): string =>
   reading
@@ -38,6 +39,7 @@ export function TopBar({ showKeys }: { showKeys: () => void }) {
       <div className="top-actions">
         <UndoButtons />
         <CompareMenu />
+        <VersionsMenu />
         <Button
           shape="round"
           icon={<QuestionCircleOutlined />}

@@ -64,3 +64,17 @@ export async function sendPicture(id: string, file: Blob, name: string): Promise
 
 export const pictureUrl = (hash: string, size: 'original' | 'screen' | 'half' | 'quarter' | 'thumb'): string =>
   `/api/pictures/${hash}?size=${size}`;
+
+/** A state kept by name. */
+export type Version = { readonly id: string; readonly name: string; readonly revision: number; readonly at: number };
+
+const versionsPath = (id: string): string => `/api/drawings/${id}/versions`;
+
+export const listVersions = (id: string): Promise<{ versions: Version[] }> => ask(versionsPath(id));
+export const postVersion = (id: string, name: string, revision: number): Promise<Version> =>
+  askJson(versionsPath(id), 'POST', { name, revision });
+export const openVersion = (id: string, version: string): Promise<Version & { drawing: Drawing }> =>
+  ask(`${versionsPath(id)}/${version}`);
+export const deleteVersion = (id: string, version: string): Promise<unknown> =>
+  ask(`${versionsPath(id)}/${version}`, { method: 'DELETE' });
+export const versionPicture = (id: string, version: string): string => `${versionsPath(id)}/${version}/thumbnail`;

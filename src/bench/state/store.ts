@@ -5,6 +5,7 @@ import type { Edit } from '@/core/change/edit';
 import type { End } from '@/core/change/joinEdits';
 import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
+import type { Version } from './api';
 import type { SaveState } from './saver';
 import type { Size, View } from './view';
 
@@ -80,8 +81,10 @@ export type BenchState = {
   readonly compare: Compare | null;
   /** The drawing as it was when it was opened here. */
   readonly opened: Drawing;
-  /** The state that holding the before key shows, and what it is called. */
-  readonly before: { readonly drawing: Drawing; readonly label: string };
+  /** The state that holding the before key shows, what it is called, and which version it is, if it is one. */
+  readonly before: { readonly drawing: Drawing; readonly label: string; readonly version?: string };
+  /** The states kept by name, the last kept first; null before they were looked up. */
+  readonly versions: readonly Version[] | null;
   /** What is being tried by settling or thinning out; null while nothing is. */
   readonly trial: Trial | null;
   readonly view: View;
@@ -137,6 +140,7 @@ export function createBench(opening: Opening): Bench {
     trial: null,
     compare: null,
     opened: drawing,
+    versions: null,
     before: { drawing, label: 'as it was opened' },
     view: { scale: 1, x: 0, y: 0 },
     window: { width: 0, height: 0 },
