@@ -108,7 +108,7 @@ test('the first trace: six steps, each over when it is done; left, and called ag
   await walk.getByRole('button', { name: 'Leave' }).click();
   await expect(walk).toBeHidden();
   await page.keyboard.press('?');
-  await page.getByRole('button', { name: 'Show me a first trace' }).last().click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Show me a first trace' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('a');
   await expect(walk).toContainText('2 of 6');
