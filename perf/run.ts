@@ -7,7 +7,7 @@ import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
-import { figuresUnderHand } from './figures';
+import { countReplies, figuresOnDemo, figuresUnderHand } from './figures';
 import { beside, bodies, livingFrames } from './inking';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
@@ -47,6 +47,7 @@ async function main(): Promise<void> {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     // The bundler wraps functions in a call of this name.
     await page.addInitScript('globalThis.__name = (f) => f');
+    await countReplies(page);
     await page.goto(base);
     const openAt = async (): Promise<void> => {
       await page.evaluate(
@@ -136,6 +137,7 @@ async function main(): Promise<void> {
       sharpAgainAfterLastWheel: summary(sharp),
       open: summary(opens),
       figuresUnderHand: followed,
+      figuresOnDemo: await figuresOnDemo(),
       nearestLine: nearestLine(drawing),
       pencil: pencilled,
       lay: await laying(),

@@ -1,5 +1,6 @@
-import type { Reference, Sheet } from '@/core';
+import type { Reference } from '@/core';
 import { placeReference } from '@/core/change/referenceEdits';
+import { sheetOf } from '@/core/drawing/find';
 import { ApiError, sendPicture } from './state/api';
 import type { Bench, StageId, ToolId } from './state/store';
 import { fitting, zoomedAt } from './state/view';
@@ -31,9 +32,10 @@ export function showPage(bench: Bench): void {
 }
 
 /** Takes a sheet to work on, and goes to its part of the picture where that is boxed. */
-export function workOn(bench: Bench, sheet: Sheet): void {
-  const { window, tool } = bench.getState();
-  bench.setState({ sheet: sheet.id, ...(sheet.part && tool !== 'part' ? { view: fitting(sheet.part, window) } : {}) });
+export function workOn(bench: Bench, id: string): void {
+  const { drawing, window, tool } = bench.getState();
+  const part = sheetOf(drawing, id)?.part;
+  bench.setState({ sheet: id, ...(part && tool !== 'part' ? { view: fitting(part, window) } : {}) });
 }
 
 export function actualSize(bench: Bench): void {

@@ -1,9 +1,10 @@
 'use client';
 
 import { createContext, startTransition, useContext, useEffect, useEffectEvent, useState } from 'react';
-import { useStore } from 'zustand';
+import { whenIdle } from './canvas/whenIdle';
 import { preferences, type Preferences } from './state/preferences';
 import type { Bench, BenchState } from './state/store';
+import { useStored } from './useStored';
 
 const Context = createContext<Bench | null>(null);
 export const BenchProvider = Context.Provider;
@@ -16,13 +17,13 @@ export function useBench(): Bench {
 }
 
 /** A part of the bench's state; the panel is drawn anew when that part changes. */
-export const useBenchState = <T,>(part: (s: BenchState) => T): T => useStore(useBench(), part);
+export const useBenchState = <T,>(part: (s: BenchState) => T): T => useStored(useBench(), part);
 
 /**
  * The same for panels that tell of the whole drawing: they are drawn anew when there is time, a little at a time, so that
- * what they tell never holds up a hand.
+ * what they tell never holds up a hand. Long lists wait until the page is `idle`, and are drawn by themselves then.
  */
-export function useBenchStateLater<T>(part: (s: BenchState) => T): T {
+export function useBenchStateLater<T>(part: (s: BenchState) => T, when: 'soon' | 'idle' = 'soon'): T {
   const bench = useBench();
   const [shown, show] = useState(() => part(bench.getState()));
   const look = useEffectEvent(() => {
@@ -31,11 +32,22 @@ export function useBenchStateLater<T>(part: (s: BenchState) => T): T {
   });
   useEffect(() => {
     look();
-    return bench.subscribe(() => look());
-  }, [bench]);
+    if (when === 'soon') return bench.subscribe(() => look());
+    let waiting: (() => void) | null = null;
+    const stop = bench.subscribe(() => {
+      waiting ??= whenIdle(() => {
+        waiting = null;
+        look();
+      });
+    });
+    return () => {
+      stop();
+      waiting?.();
+    };
+  }, [bench, when]);
   return shown;
 }
 
 /** One of the things that a person has set for their own hand. */
 export const usePreference = <K extends keyof Preferences>(key: K): Preferences[K] =>
-  useStore(preferences, (p) => p[key]);
+  useStored(preferences, (p) => p[key]);

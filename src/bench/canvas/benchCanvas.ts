@@ -14,6 +14,7 @@ import { clipToWork, paintBefore, paintCompared, showsBefore, undimmed } from '.
 import { differingLines, LiveLines } from './liveLines';
 import { Picking } from './picking';
 import { paintGround, paintReferences, withoutTones } from './pageGround';
+import { StillGround } from './stillGround';
 import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
@@ -44,6 +45,7 @@ export class BenchCanvas {
   private pointerAt: Point | null = null;
   private readonly stop: (() => void)[] = [];
   private readonly live = new LiveLines();
+  private readonly stillGround = new StillGround();
   private announced: Change | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
@@ -262,8 +264,12 @@ export class BenchCanvas {
     const pace = { still: this.still, moving: s.preview !== null && s.preview.references !== s.drawing.references };
     this.tiles.see(s.view, s.window, this.ratio);
     paintCompared(ctx, s, this.ratio, {
-      references: (view, bright) =>
-        paintReferences(ctx, bright ? undimmed(drawing) : drawing, view, s.window, this.ratio, this.pictures, pace),
+      references: (view, bright) => {
+        const seen = bright ? undimmed(drawing) : drawing;
+        if (this.still && !pace.moving && !s.compare)
+          this.stillGround.paint(ctx, seen, view, s.window, this.ratio, this.pictures);
+        else paintReferences(ctx, seen, view, s.window, this.ratio, this.pictures, pace);
+      },
       ground: (view) => paintGround(ctx, drawing.page, view, s.window, this.ratio),
       lines: () => this.tiles.paint(ctx, s.view, s.window, this.ratio, this.still),
     });

@@ -3,17 +3,18 @@
 import { CaretDownOutlined, CaretRightOutlined } from '@ant-design/icons';
 import { useDroppable } from '@dnd-kit/core';
 import { useState } from 'react';
-import type { Folder, Sheet } from '@/core';
+import type { Folder } from '@/core';
 import { removeFolder, setFolder } from '@/core/change/folderEdits';
 import { RemoveButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
 import { useBench, useBenchState } from '../benchContext';
+import type { SheetLook } from '../state/sheetLooks';
 
 export const folderPlace = (id: string): string => `folder:${id}`;
 
 /** A folder's own card above those of its sheets: open or closed, its name, how far its parts are. */
-export function FolderCard({ folder, sheets }: { folder: Folder; sheets: readonly Sheet[] }) {
+export function FolderCard({ folder, sheets }: { folder: Folder; sheets: readonly SheetLook[] }) {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const [renaming, setRenaming] = useState(false);

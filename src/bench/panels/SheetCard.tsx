@@ -5,17 +5,18 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ColorPicker } from 'antd';
 import { memo, useState, type CSSProperties } from 'react';
-import type { Sheet } from '@/core';
 import { removeSheet, setSheet, tagColours } from '@/core/change/sheetEdits';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
+import { sheetOf } from '@/core/drawing/find';
 import { sheetStates } from '@/core/drawing/schema';
 import { workOn } from '../actions';
-import { useBench, useBenchState } from '../benchContext';
+import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
+import type { SheetLook } from '../state/sheetLooks';
 
 /** One sheet as a paper card: its tag colour, name, what is on it, whether it can be seen and drawn on. */
-export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: Sheet; isActive: boolean }) {
+export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: SheetLook; isActive: boolean }) {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const [renaming, setRenaming] = useState(false);
@@ -30,21 +31,16 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
     if (name) set({ name }, 'Rename sheet');
   };
   const remove = (): void => {
-    bench.commit(removeSheet(bench.getState().drawing, sheet.id));
-    bench.tell(
-      `“${sheet.name}” was deleted${sheet.lines.length > 0 ? ` with ${formatCount(sheet.lines.length, 'line')}` : ''}.`,
-      { label: 'Undo', run: () => bench.undo() },
-    );
+    const { drawing } = bench.getState();
+    const count = sheetOf(drawing, sheet.id)?.lines.length ?? 0;
+    bench.commit(removeSheet(drawing, sheet.id));
+    bench.tell(`“${sheet.name}” was deleted${count > 0 ? ` with ${formatCount(count, 'line')}` : ''}.`, {
+      label: 'Undo',
+      run: () => bench.undo(),
+    });
   };
   const next = sheetStates[(sheetStates.indexOf(sheet.state) + 1) % sheetStates.length];
   const style = { '--tag': sheet.tag, transform: CSS.Translate.toString(transform), transition } as CSSProperties;
-  const state = [
-    ...(sheet.state === 'to do' ? [] : [sheet.state]),
-    formatCount(sheet.lines.length, 'line'),
-    ...(sheet.visible ? [] : ['hidden']),
-    ...(sheet.locked ? ['locked'] : []),
-    ...(isActive ? ['here'] : []),
-  ];
   return (
     <li
       ref={setNodeRef}
@@ -59,12 +55,12 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
           className="name"
           aria-pressed={isActive}
           title="Work on this sheet (F2 or double-click: rename)"
-          onClick={() => workOn(bench, sheet)}
+          onClick={() => workOn(bench, sheet.id)}
           onDoubleClick={() => !reading && setRenaming(true)}
           onKeyDown={(e) => e.key === 'F2' && !reading && setRenaming(true)}
         >
           <span>{sheet.name}</span>
-          <small>{state.join(' · ')}</small>
+          <SheetState sheet={sheet} isActive={isActive} />
         </button>
       ) : (
         <NameField label="Sheet name" value={sheet.name} onDone={rename} />
@@ -105,6 +101,19 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
     </li>
   );
 });
+
+/** How far a sheet is, how many lines it has, and what is up with it. */
+function SheetState({ sheet, isActive }: { sheet: SheetLook; isActive: boolean }) {
+  const count = useBenchStateLater((s) => sheetOf(s.drawing, sheet.id)?.lines.length ?? 0);
+  const state = [
+    ...(sheet.state === 'to do' ? [] : [sheet.state]),
+    formatCount(count, 'line'),
+    ...(sheet.visible ? [] : ['hidden']),
+    ...(sheet.locked ? ['locked'] : []),
+    ...(isActive ? ['here'] : []),
+  ];
+  return <small>{state.join(' · ')}</small>;
+}
 
 /** The sheet's colour; by itself, so that it is not drawn anew with every line that is laid on the sheet. */
 const TagButton = memo(function TagButton({ id, name, tag }: { id: string; name: string; tag: string }) {

@@ -14,24 +14,18 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { Fragment, useMemo, useState } from 'react';
-import type { Drawing } from '@/core';
 import { moveSheetInto } from '@/core/change/folderEdits';
 import { addSheet, freeSheetName } from '@/core/change/sheetEdits';
 import { useBench, useBenchState } from '../benchContext';
+import { sheetLooks } from '../state/sheetLooks';
 import { FolderCard, folderPlace } from './FolderCard';
 import { PlanDialog } from './PlanDialog';
 import { SheetCard } from './SheetCard';
 
-const idsFromTop = (d: Drawing): string =>
-  d.sheets
-    .map((s) => s.id)
-    .reverse()
-    .join(' ');
-
 /** The stack of sheets, the top one nearest the viewer. Dragged by its cards, or moved by keys from a card's grip. */
 export function SheetsPanel() {
   const bench = useBench();
-  const sheets = useBenchState((s) => s.drawing.sheets);
+  const sheets = useBenchState((s) => sheetLooks(s.drawing.sheets));
   const active = useBenchState((s) => s.sheet);
   const reading = useBenchState((s) => s.reading);
   const sensors = useSensors(
@@ -41,9 +35,8 @@ export function SheetsPanel() {
   const folders = useBenchState((s) => s.drawing.folders);
   const [planning, setPlanning] = useState(false);
   const fromTop = sheets.toReversed();
-  const order = useBenchState((s) => idsFromTop(s.drawing));
-  // The same list for as long as the order is the same, or every card would be drawn anew with any of them.
-  const ids = useMemo(() => order.split(' ').filter(Boolean), [order]);
+  // The same list for as long as the sheets look the same, or every card would be drawn anew with any of them.
+  const ids = useMemo(() => sheets.map((s) => s.id).reverse(), [sheets]);
 
   const add = (): void => {
     const { drawing, sheet } = bench.getState();

@@ -1,7 +1,6 @@
 'use client';
 
 import { Button } from 'antd';
-import { useStore } from 'zustand';
 import type { StoreApi } from 'zustand/vanilla';
 import { toolIcons } from '@/ui/toolIcons';
 import { takeTool } from '../actions';
@@ -16,6 +15,7 @@ import { SelectOptions } from '../stages/trace/SelectOptions';
 import { ShapeOptions } from '../stages/trace/ShapeOptions';
 import { toolRegistry, toolsOf } from '../tools/registry';
 import type { Hint } from '../tools/tool';
+import { useStored } from '../useStored';
 
 const rowOf = (tool: string): KeyRow | undefined =>
   keyTable.flatMap((g) => g.rows).find((r) => r.command?.do === 'tool' && r.command.tool === tool);
@@ -82,7 +82,7 @@ export function Tray({ hints, onApply }: { hints: StoreApi<Hint[]>; onApply: () 
 
 /** They change with every gesture, and nothing else with them. */
 function Hints({ store }: { store: StoreApi<Hint[]> }) {
-  const hints = useStore(store);
+  const hints = useStored(store, (list) => list);
   return (
     <div className="hints" aria-live="off">
       {hints.map((h) => (

@@ -15,8 +15,8 @@ type Row = DataNode & { lines: string[] };
 /** The lines of the sheet in hand in their order, the uppermost first; dragged to another place, chosen by a click. */
 export function LinesList() {
   const bench = useBench();
-  const sheet = useBenchStateLater((s) => sheetOf(s.drawing, s.sheet));
-  const chosen = useBenchStateLater((s) => s.lines);
+  const sheet = useBenchStateLater((s) => sheetOf(s.drawing, s.sheet), 'idle');
+  const chosen = useBenchStateLater((s) => s.lines, 'idle');
   const reading = useBenchState((s) => s.reading);
   const rows = useMemo(() => (sheet ? rowsOf(sheet.lines) : []), [sheet]);
   const selected = useMemo(
@@ -47,6 +47,7 @@ export function LinesList() {
         height={190}
         itemHeight={24}
         blockNode
+        motion={false}
         selectable
         multiple
         selectedKeys={selected.map(String)}
@@ -69,23 +70,23 @@ export function LinesList() {
 function rowsOf(lines: readonly Line[]): Row[] {
   const rows: Row[] = [];
   const groups = new Map<string, Row>();
-  lines.forEach((line, i) => {
+  lines.toReversed().forEach((line, back) => {
     const row: Row = {
       key: line.id,
-      title: `${i + 1} · ${line.runs.every((r) => r.closed) ? 'closed' : 'open'}, ${formatCount(nodeCount(line), 'node')}`,
+      title: `${lines.length - back} · ${line.runs.every((r) => r.closed) ? 'closed' : 'open'}, ${formatCount(nodeCount(line), 'node')}`,
       lines: [line.id],
       isLeaf: true,
     };
     const group = line.groups?.[0];
-    if (!group) return void rows.unshift(row);
+    if (!group) return void rows.push(row);
     let parent = groups.get(group);
     if (!parent) {
       parent = { key: `group ${group}`, title: '', lines: [], children: [] };
       groups.set(group, parent);
-      rows.unshift(parent);
+      rows.push(parent);
     }
-    parent.lines.push(line.id);
-    parent.children!.unshift(row);
+    parent.lines.unshift(line.id);
+    parent.children!.push(row);
     parent.title = `Group of ${formatCount(parent.lines.length, 'line')}`;
   });
   return rows;
