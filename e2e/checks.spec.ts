@@ -147,11 +147,20 @@ test('settle: distances are told, lines are tried on the ink, made so, and taken
   await hand.click(node);
   await hand.move(node);
   await page.mouse.down();
+  const [x, length] = [page.getByLabel('x of the node'), page.locator('.row', { hasText: 'Length' })];
+  const [stillX, stillLength] = [await x.inputValue(), await length.textContent()];
   await hand.move({ x: node.x + 12, y: node.y + 5 }, 4);
   await expect.poll(() => mean('This line')).toBeGreaterThan(0.5);
+  await expect(x).not.toHaveValue(stillX);
+  await expect(length).not.toHaveText(stillLength!);
+  // Where it leaves all ink it is invented, and that is said for all to see.
+  await hand.move({ x: node.x + 60, y: node.y + 60 }, 4);
+  await expect(page.getByText('% of it is invented')).toHaveCSS('opacity', '1');
   await page.keyboard.press('Escape');
   await page.mouse.up();
   await expect.poll(() => mean('This line')).toBeLessThan(0.4);
+  await expect(x).toHaveValue(stillX);
+  await expect(length).toHaveText(stillLength!);
   await page.keyboard.press('Control+z');
   expect(await hand.saved()).toEqual(start);
 });

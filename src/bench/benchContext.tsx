@@ -1,6 +1,7 @@
 'use client';
 
 import { createContext, startTransition, useContext, useEffect, useEffectEvent, useState } from 'react';
+import type { Following } from '@/ui/following';
 import { whenIdle } from './canvas/whenIdle';
 import { preferences, type Preferences } from './state/preferences';
 import type { Bench, BenchState } from './state/store';
@@ -46,6 +47,12 @@ export function useBenchStateLater<T>(part: (s: BenchState) => T, when: 'soon' |
     };
   }, [bench, when]);
   return shown;
+}
+
+/** A value of the bench's state that keeps up with a moving hand. */
+export function useFollowingBench<T>(of: (s: BenchState) => T): Following<T> {
+  const bench = useBench();
+  return { subscribe: bench.subscribe, now: () => of(bench.getState()) };
 }
 
 /** One of the things that a person has set for their own hand. */

@@ -1,12 +1,15 @@
 'use client';
 
-import { Input } from 'antd';
+import { Input, type InputRef } from 'antd';
 import { useRef, useState } from 'react';
+import { useFollowing, type Following } from './following';
 
 type Props = {
   label: string;
   /** The value as it is written; null where the chosen differ. */
   shown: string | null;
+  /** The value under a moving hand, shown while nothing is typed; null where there is none. */
+  follows?: Following<string | null>;
   /** What is written behind the figure. */
   unit?: string;
   /** What to say of a text that is no such figure. */
@@ -23,11 +26,16 @@ type Props = {
  * A field for a figure. Enter or leaving it sets the value, Escape gives it up; both hand the keys back to the page. Arrows
  * step, with Shift by tens.
  */
-export function FigureField({ label, shown, unit, help, disabled, read, stepped, onCommit }: Props) {
+export function FigureField({ label, shown, follows, unit, help, disabled, read, stepped, onCommit }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   // Leaving the field comes with giving up, before the text that was given up is gone.
   const givenUp = useRef(false);
+  const field = useRef<InputRef>(null);
+  useFollowing(follows, (now) => {
+    const input = field.current?.input;
+    if (input && text === null && now !== null && input.value !== now) input.value = now;
+  });
   const settle = (): void => {
     setText(null);
     setWrong(false);
@@ -45,13 +53,14 @@ export function FigureField({ label, shown, unit, help, disabled, read, stepped,
     return true;
   };
   /** Gives the keys back to the page, without setting the value again on the way. */
-  const leave = (field: HTMLInputElement): void => {
+  const leave = (input: HTMLInputElement): void => {
     givenUp.current = true;
-    field.blur();
+    input.blur();
     givenUp.current = false;
   };
   return (
     <Input
+      ref={field}
       className="figure-field"
       aria-label={label}
       aria-invalid={wrong}

@@ -3,6 +3,7 @@
 import type { Unit } from '@/core';
 import { toUnit } from '@/core/drawing/unit';
 import { FigureField } from './FigureField';
+import type { Following } from './following';
 import { formatNumber } from './format';
 import { parseLength } from './measure';
 
@@ -10,6 +11,8 @@ type Props = {
   label: string;
   /** In page units; null where the chosen differ. */
   value: number | null;
+  /** The value under a moving hand, where it can be moved by one. */
+  follows?: Following<number | null>;
   unit: Unit;
   min?: number;
   max?: number;
@@ -20,17 +23,22 @@ type Props = {
 /** What one press of an arrow adds, in page units: a pixel, a quarter point, a tenth of a millimetre. */
 const stepOf = (unit: Unit): number => (unit === 'px' ? 1 : unit === 'pt' ? 96 / 72 / 4 : 96 / 25.4 / 10);
 
+const written = (px: number | null, unit: Unit): string | null =>
+  px === null ? null : formatNumber(toUnit(px, unit), 3).replace(/,/g, '');
+
 /** A field for a length. It takes units and arithmetic. */
-export function LengthField({ label, value, unit, min = -1e6, max = 1e6, disabled, onCommit }: Props) {
+export function LengthField({ label, value, follows, unit, min = -1e6, max = 1e6, disabled, onCommit }: Props) {
   const bounded = (px: number): number => Math.min(max, Math.max(min, px));
   const read = (text: string): number | null => {
     const px = parseLength(text, unit);
     return px !== null && px >= min && px <= max ? px : null;
   };
+  const shown = follows && { subscribe: follows.subscribe, now: () => written(follows.now(), unit) };
   return (
     <FigureField
       label={label}
-      shown={value === null ? null : formatNumber(toUnit(value, unit), 3).replace(/,/g, '')}
+      shown={written(value, unit)}
+      follows={shown}
       unit={unit}
       help="A length, such as 3 mm or 2pt + 0.5"
       disabled={disabled}

@@ -33,7 +33,7 @@ export const RemoveButton = ({ what, verb, ...rest }: Props & { verb: [before: s
   <Button
     type="text"
     size="small"
-    className="quiet"
+    className="on-hover"
     icon={<DeleteOutlined />}
     aria-label={`${verb[0]} ${what} ${verb[1]}`.trim()}
     title={verb.join(' ').trim()}

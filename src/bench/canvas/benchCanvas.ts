@@ -15,9 +15,11 @@ import { differingLines, LiveLines } from './liveLines';
 import { Picking } from './picking';
 import { paintGround, paintReferences, withoutTones } from './pageGround';
 import { StillGround } from './stillGround';
+import { MarksLayer } from './marksLayer';
 import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
+import { pointIn } from './pointIn';
 import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
@@ -34,7 +36,7 @@ export class BenchCanvas {
   readonly picking = new Picking();
   private readonly stage: Konva.Stage;
   private readonly ground = new Konva.Layer({ listening: false });
-  private readonly over = new Konva.Layer();
+  private readonly over = new MarksLayer();
   private readonly tiles: TileBoard;
   private readonly pictures: PictureStore;
   private readonly placer: ReferencePlacer;
@@ -153,8 +155,7 @@ export class BenchCanvas {
   }
 
   private readonly pointerMoved = (e: PointerEvent): void => {
-    const box = this.container.getBoundingClientRect();
-    this.pointerAt = { x: e.clientX - box.left, y: e.clientY - box.top };
+    this.pointerAt = pointIn(this.container, e);
     if (this.bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
   };
 

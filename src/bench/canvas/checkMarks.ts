@@ -36,29 +36,38 @@ function scaleOf(tag: string): string[] {
 
 export const bucketOf = (distance: number): number => LIMITS.filter((l) => distance > l).length;
 
-const paths = new WeakMap<LineDistance, (Path2D | null)[]>();
+const paths = new WeakMap<LineDistance, { gap: number; parts: (Path2D | null)[] }>();
+/** Places nearer to each other than so many CSS px are one. */
+const GAP = 3;
 
 /** A line's parts by how far they lie from the ink, in page units; the last is what has none. */
-function pathsOf(l: LineDistance): (Path2D | null)[] {
-  let known = paths.get(l);
-  if (known) return known;
-  known = new Array<Path2D | null>(LIMITS.length + 2).fill(null);
+function pathsOf(l: LineDistance, scale: number): (Path2D | null)[] {
+  // The same for a range of scales, so that they are not made anew all through a zoom.
+  const gap = GAP / 2 ** Math.ceil(Math.log2(scale));
+  const known = paths.get(l);
+  if (known?.gap === gap) return known.parts;
+  const parts = new Array<Path2D | null>(LIMITS.length + 2).fill(null);
   let first = 0;
   for (const count of l.counts) {
-    let last = -1;
-    for (let i = first + 1; i < first + count; i++) {
-      const [a, b] = [4 * (i - 1), 4 * i];
-      const d = Math.max(l.places[a + 3], l.places[b + 3]);
-      const bucket = Number.isNaN(d) ? LIMITS.length + 1 : bucketOf(d);
-      const path = (known[bucket] ??= new Path2D());
-      if (bucket !== last) path.moveTo(l.places[a], l.places[a + 1]);
-      path.lineTo(l.places[b], l.places[b + 1]);
-      last = bucket;
+    const end = 4 * (first + count - 1);
+    let [bucket, from] = [-1, 4 * first];
+    for (let b = from + 4; b <= end; b += 4) {
+      const d = Math.max(l.places[b - 1], l.places[b + 3]);
+      const next = Number.isNaN(d) ? LIMITS.length + 1 : bucketOf(d);
+      if (next !== bucket) {
+        // What went before ends here.
+        if (bucket >= 0 && from < b - 4) parts[bucket]!.lineTo(l.places[b - 4], l.places[b - 3]);
+        (parts[next] ??= new Path2D()).moveTo(l.places[b - 4], l.places[b - 3]);
+        [bucket, from] = [next, b - 4];
+      }
+      if (b < end && l.places[b + 2] - l.places[from + 2] < gap) continue;
+      parts[bucket]!.lineTo(l.places[b], l.places[b + 1]);
+      from = b;
     }
     first += count;
   }
-  paths.set(l, known);
-  return known;
+  paths.set(l, { gap, parts });
+  return parts;
 }
 
 /** The lines whose distance is shown, with their sheets' tags: what is seen, and of very many what is chosen. */
@@ -83,9 +92,11 @@ export function paintDistances(
   ctx.translate(view.x, view.y);
   ctx.scale(view.scale, view.scale);
   ctx.lineCap = 'butt';
-  ctx.lineJoin = 'round';
+  // Places lie so close that their joins are not seen, and round ones take most of the time.
+  ctx.lineJoin = 'miter';
+  ctx.miterLimit = 2;
   for (const { line, tag } of list) {
-    pathsOf(line).forEach((path, bucket) => {
+    pathsOf(line, view.scale).forEach((path, bucket) => {
       if (!path) return;
       const isInvented = bucket === LIMITS.length + 1;
       ctx.setLineDash(isInvented ? [2 / view.scale, 4 / view.scale] : []);

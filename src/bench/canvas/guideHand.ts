@@ -2,6 +2,7 @@ import type { Guide } from '@/core';
 import { setPage } from '@/core/change/pageEdits';
 import type { Bench } from '../state/store';
 import { toPage, toScreen } from '../state/view';
+import { pointIn } from './pointIn';
 import { RULER } from './rulers';
 
 const NEAR = 5;
@@ -30,15 +31,10 @@ export class GuideHand {
     this.stop.abort();
   }
 
-  private at(e: PointerEvent): { x: number; y: number } {
-    const box = this.element.getBoundingClientRect();
-    return { x: e.clientX - box.left, y: e.clientY - box.top };
-  }
-
   private readonly down = (e: PointerEvent): void => {
     const { rulers, reading, tool, drawing, view } = this.bench.getState();
     if (e.button !== 0 || reading) return;
-    const p = this.at(e);
+    const p = pointIn(this.element, e);
     const inTop = rulers && p.y < RULER;
     const inLeft = rulers && p.x < RULER;
     if (inTop || inLeft) this.held = { axis: inTop ? 'y' : 'x', index: null };
@@ -56,14 +52,14 @@ export class GuideHand {
   private readonly move = (e: PointerEvent): void => {
     if (!this.held) return;
     e.stopImmediatePropagation();
-    this.bench.show(this.edit(this.at(e)));
+    this.bench.show(this.edit(pointIn(this.element, e)));
     this.repaint();
   };
 
   private readonly up = (e: PointerEvent): void => {
     if (!this.held) return;
     e.stopImmediatePropagation();
-    const edit = this.edit(this.at(e));
+    const edit = this.edit(pointIn(this.element, e));
     this.held = null;
     this.bench.show(null);
     this.bench.commit(edit);

@@ -3,6 +3,7 @@ import { distance, mix, subtract } from '@/core/geometry/point';
 import type { Bench } from '../state/store';
 import { panned, toPage, zoomedAt } from '../state/view';
 import type { HandEvent, Passed, Tool } from '../tools/tool';
+import { pointIn } from './pointIn';
 import type { ReferencePlacer } from './referencePlacer';
 
 /** A second press that comes as soon and as near as this makes a double one. */
@@ -58,15 +59,13 @@ export class HandInput {
     this.stop.abort();
   }
 
-  private at(e: PointerEvent | WheelEvent): Point {
-    const box = this.element.getBoundingClientRect();
-    return { x: e.clientX - box.left, y: e.clientY - box.top };
-  }
-
   private hand(e: PointerEvent): HandEvent {
     const { view } = this.bench.getState();
-    const screen = this.at(e);
-    const passed = (p: PointerEvent): Passed => ({ page: toPage(view, this.at(p)), pressure: p.pressure });
+    const screen = pointIn(this.element, e);
+    const passed = (p: PointerEvent): Passed => ({
+      page: toPage(view, pointIn(this.element, p)),
+      pressure: p.pressure,
+    });
     // A browser that tells of no events between says nothing, or gives an empty list.
     const between = e.type === 'pointermove' ? (e.getCoalescedEvents?.() ?? []) : [];
     const ahead = e.type === 'pointermove' ? (e.getPredictedEvents?.() ?? []) : [];
@@ -80,7 +79,7 @@ export class HandInput {
       pressure: e.pressure,
       kind: e.pointerType === 'touch' ? 'touch' : e.pointerType === 'pen' ? 'pen' : 'mouse',
       trail: (between.length > 0 ? between : [e]).map(passed),
-      ahead: ahead.map((p) => toPage(view, this.at(p))),
+      ahead: ahead.map((p) => toPage(view, pointIn(this.element, p))),
     };
   }
 
@@ -181,7 +180,7 @@ export class HandInput {
     if (e.ctrlKey || e.metaKey || isWheel) {
       const steps = e.deltaMode !== 0 ? e.deltaY * 30 : e.deltaY;
       const factor = Math.exp(-Math.max(-240, Math.min(240, steps)) * (isWheel ? 0.0018 : 0.01));
-      this.bench.setState({ view: zoomedAt(view, this.at(e), view.scale * factor) });
+      this.bench.setState({ view: zoomedAt(view, pointIn(this.element, e), view.scale * factor) });
     } else {
       this.bench.setState({ view: panned(view, { x: -e.deltaX, y: -e.deltaY }) });
     }

@@ -165,7 +165,7 @@ function ReferenceCard({ reference: r, reading }: { reference: Reference; readin
               <Button
                 type="text"
                 size="small"
-                className="quiet"
+                className="on-hover"
                 icon={<ArrowUpOutlined />}
                 aria-label={`Lay ${r.name} nearer`}
                 title="Nearer"
@@ -175,7 +175,7 @@ function ReferenceCard({ reference: r, reading }: { reference: Reference; readin
               <Button
                 type="text"
                 size="small"
-                className="quiet"
+                className="on-hover"
                 icon={<ArrowDownOutlined />}
                 aria-label={`Lay ${r.name} further`}
                 title="Further"

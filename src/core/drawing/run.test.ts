@@ -13,6 +13,7 @@ import { cornerAt, cubicsOf, lineBox, lineLength, nearestOnLine, segmentCount, s
 import { firstStyle, type Drawing, type Line, type Node, type Run } from './schema';
 
 const lineOf = (...runs: Run[]): Line => ({ id: 'l', style: firstStyle, runs });
+const asFresh = (run: Run): Run => structuredClone(run);
 const runCases = fc.record({
   seed: fc.nat(1000),
   count: fc.integer({ min: 2, max: 7 }),
@@ -166,4 +167,23 @@ describe('removing a node keeps the shape', () => {
     });
     expect(none.sheets[0].lines).toHaveLength(0);
   });
+});
+
+test('the length of a line whose nodes move one by one is that of its segments as they are', () => {
+  fc.assert(
+    fc.property(runCases, ({ seed, count, closed }) => {
+      let run = mixedRun(seed, count, closed);
+      for (let i = 0; i < count; i++) {
+        const nodes = run.nodes.map((n, k) => (k === i ? { ...n, point: add(n.point, point(seed % 7, 3)) } : n));
+        run = { ...run, nodes };
+        expect(lineLength(lineOf(run))).toBe(lineLength(lineOf(asFresh(run))));
+      }
+      // A segment between the same nodes, walked from the other, is another one.
+      const [turned, open] = [
+        { ...run, nodes: [...run.nodes].reverse() },
+        { ...run, closed: false },
+      ];
+      for (const r of [turned, open]) expect(lineLength(lineOf(r))).toBe(lineLength(lineOf(asFresh(r))));
+    }),
+  );
 });

@@ -68,8 +68,22 @@ export function skeletonBox(line: Pick<Line, 'runs'>): Box {
   return box;
 }
 
-export const lineLength = (line: Pick<Line, 'runs'>): number =>
-  line.runs.reduce((sum, r) => sum + cubicsOf(r).reduce((s, c) => s + cubicLength(c), 0), 0);
+const lengths = new WeakMap<Node, { to: Node; length: number }>();
+
+/** The length of the segment between two nodes. Worked out once: where a node of a line moves, most others do not. */
+function segmentLength(from: Node, to: Node): number {
+  let known = lengths.get(from);
+  if (known?.to !== to) lengths.set(from, (known = { to, length: cubicLength(segmentBetween(from, to)) }));
+  return known.length;
+}
+
+export const runLength = (r: Run): number => {
+  let sum = 0;
+  for (let i = 0; i < segmentCount(r); i++) sum += segmentLength(r.nodes[i], r.nodes[(i + 1) % r.nodes.length]);
+  return sum;
+};
+
+export const lineLength = (line: Pick<Line, 'runs'>): number => line.runs.reduce((sum, r) => sum + runLength(r), 0);
 
 /** A place on a line: which run and segment, where on it, and how far from what was asked for. */
 export type OnLine = { run: number; segment: number; t: number; point: Point; distance: number };

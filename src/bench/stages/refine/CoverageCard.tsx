@@ -10,10 +10,7 @@ import { useChecked } from '../../useChecked';
 /** How much of the ink has a line, whole and part by part; leads from one patch without to the next. */
 export function CoverageCard() {
   const bench = useBench();
-  const covers = useChecked((c) => c.covers);
   const uncovered = useChecked((c) => c.uncovered);
-  const sheets = useBenchState((s) => s.drawing.sheets);
-  const references = useBenchState((s) => s.drawing.references);
   const [at, setAt] = useState(-1);
   const patches = uncovered.flatMap((c) => c.patches);
   const step = (by: number): void => {
@@ -23,6 +20,33 @@ export function CoverageCard() {
   };
   return (
     <div className="card" role="group" aria-label="Ink without a line">
+      <Covers />
+      {patches.length > 0 && (
+        <div className="row">
+          <span>
+            {at >= 0 && at < patches.length ? `patch ${at + 1} of ${patches.length}` : `${patches.length} patches`}
+          </span>
+          <span className="buttons">
+            <Button size="small" aria-label="The patch before" onClick={() => step(at < 0 ? 0 : -1)}>
+              ‹
+            </Button>
+            <Button size="small" aria-label="The next patch" onClick={() => step(1)}>
+              ›
+            </Button>
+          </span>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The shares, which follow a moving hand and are drawn by themselves. */
+function Covers() {
+  const covers = useChecked((c) => c.covers);
+  const sheets = useBenchState((s) => s.drawing.sheets);
+  const references = useBenchState((s) => s.drawing.references);
+  return (
+    <>
       {covers.length === 0 && <p className="quiet">Looking for ink without a line…</p>}
       {covers.map((c) => (
         <div key={c.reference}>
@@ -40,21 +64,6 @@ export function CoverageCard() {
           ))}
         </div>
       ))}
-      {patches.length > 0 && (
-        <div className="row">
-          <span>
-            {at >= 0 && at < patches.length ? `patch ${at + 1} of ${patches.length}` : `${patches.length} patches`}
-          </span>
-          <span className="buttons">
-            <Button size="small" aria-label="The patch before" onClick={() => step(at < 0 ? 0 : -1)}>
-              ‹
-            </Button>
-            <Button size="small" aria-label="The next patch" onClick={() => step(1)}>
-              ›
-            </Button>
-          </span>
-        </div>
-      )}
-    </div>
+    </>
   );
 }

@@ -1,14 +1,16 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useRef } from 'react';
 import { together, type DistanceFigures, type LineDistance } from '@/core/check/lineDistance';
 import { setReference } from '@/core/change/referenceEdits';
 import { Choice } from '@/ui/Chip';
-import { formatNumber, formatShare } from '@/ui/format';
+import { useFollowing, write } from '@/ui/following';
+import { formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
 import { goTo } from '../../checkActions';
 import { checkingOf } from '../../state/checking';
-import { useChecked } from '../../useChecked';
+import type { Checked } from '../../state/checked';
+import { useChecked, useFollowingChecks } from '../../useChecked';
 import { DistancePlot } from './DistancePlot';
 
 /** How far what is chosen lies from the ink, and how the sheet and the drawing do; along the line, where it is one. */
@@ -56,12 +58,18 @@ export function DistanceCard() {
   );
 }
 
-/** What follows a moving hand is drawn by itself, and nothing else with it. */
+/** Those of the chosen lines that were measured. */
+function useOwn(): (c: Checked) => LineDistance[] {
+  const chosen = useBenchState((s) => s.lines);
+  return (c) => [...chosen].flatMap((id) => c.distances.get(id) ?? []);
+}
+
 function Figures() {
   const own = useOwn();
+  const count = useChecked((c) => own(c).length);
   const sheet = useBenchState((s) => s.sheet);
-  const ofSheet = useChecked((c) => c.sums?.sheets.get(sheet));
-  const all = useChecked((c) => c.sums?.drawing);
+  const hasSums = useChecked((c) => c.sums !== null);
+  const isSheetIn = useChecked((c) => c.sums?.sheets.has(sheet) ?? false);
   return (
     <table className="figures">
       <thead>
@@ -73,16 +81,44 @@ function Figures() {
         </tr>
       </thead>
       <tbody>
-        {own.length > 0 && (
+        {count > 0 && (
           <Row
-            name={own.length === 1 ? 'This line' : `${own.length} lines`}
-            d={own.length === 1 ? own[0] : together(own)}
+            name={count === 1 ? 'This line' : `${count} lines`}
+            of={(c) => (count === 1 ? own(c)[0] : together(own(c)))}
           />
         )}
-        {ofSheet && <Row name="Sheet" d={ofSheet} />}
-        {all && <Row name="Drawing" d={all} />}
+        {isSheetIn && <Row name="Sheet" of={(c) => c.sums?.sheets.get(sheet)} />}
+        {hasSums && <Row name="Drawing" of={(c) => c.sums?.drawing} />}
       </tbody>
     </table>
+  );
+}
+
+/** A row of figures that follow a moving hand. */
+function Row({ name, of }: { name: string; of: (c: Checked) => DistanceFigures | undefined }) {
+  const row = useRef<HTMLTableRowElement>(null);
+  useFollowing(useFollowingChecks(of), (d) => {
+    if (!row.current || !d) return;
+    const [, mean, p95, worst] = row.current.cells;
+    const isInvented = d.inked === 0;
+    mean.colSpan = isInvented ? 3 : 1;
+    p95.hidden = worst.hidden = isInvented;
+    write(mean.firstElementChild, isInvented ? 'invented' : formatNumber(d.mean, 1));
+    write(p95.firstElementChild, formatNumber(d.p95, 1));
+    write(worst.firstElementChild, formatNumber(d.max, 1));
+  });
+  const cell = (
+    <td>
+      <span className="written" />
+    </td>
+  );
+  return (
+    <tr ref={row}>
+      <th>{name}</th>
+      {cell}
+      {cell}
+      {cell}
+    </tr>
   );
 }
 
@@ -91,15 +127,22 @@ function AlongLine() {
   const bench = useBench();
   const own = useOwn();
   const moving = useBenchState((s) => s.preview !== null);
-  if (own.length !== 1) return null;
-  const [line] = own;
+  const isOne = useChecked((c) => own(c).length === 1);
+  const hasInk = useChecked((c) => own(c)[0]?.inked > 0);
+  // In whole per cent.
+  const invented = useChecked((c) => {
+    const inked = own(c)[0]?.inked ?? 1;
+    return inked === 0 ? 100 : inked < 0.995 ? Math.min(99, Math.round((1 - inked) * 100)) : null;
+  });
+  const line = useFollowingChecks((c): LineDistance | undefined => own(c)[0]);
+  if (!isOne) return null;
   const point = (at: { x: number; y: number } | null): void => {
     const store = checkingOf(bench)?.store;
     if (store && store.getState().pointed !== at) store.setState({ pointed: at });
   };
   return (
     <>
-      {line.inked > 0 && (
+      {hasInk && (
         <DistancePlot
           line={line}
           moving={moving}
@@ -107,31 +150,13 @@ function AlongLine() {
           onGo={({ x, y }) => goTo(bench, { minX: x, minY: y, maxX: x, maxY: y }, 60)}
         />
       )}
-      {line.inked < 0.995 && (
+      {invented !== null && (
         <p className="quiet">
-          {line.inked === 0
+          {invented === 100
             ? 'Invented: there is no ink beneath it.'
-            : `${formatShare(1 - line.inked, 0)} of it is invented: no ink beneath.`}
+            : `${formatNumber(invented)} % of it is invented: no ink beneath.`}
         </p>
       )}
     </>
   );
 }
-
-/** How the chosen lines lie, those that are known. */
-function useOwn(): LineDistance[] {
-  const distances = useChecked((c) => c.distances);
-  const chosen = useBenchState((s) => s.lines);
-  return useMemo(() => [...chosen].flatMap((id) => distances.get(id) ?? []), [chosen, distances]);
-}
-
-const Row = ({ name, d }: { name: string; d: DistanceFigures }) => (
-  <tr>
-    <th>{name}</th>
-    {d.inked === 0 ? (
-      <td colSpan={3}>invented</td>
-    ) : (
-      [d.mean, d.p95, d.max].map((v, i) => <td key={i}>{formatNumber(v, 1)}</td>)
-    )}
-  </tr>
-);

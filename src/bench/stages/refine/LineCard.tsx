@@ -1,10 +1,13 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import type { Line } from '@/core';
 import { findLine, nodeCount } from '@/core/drawing/find';
 import { lineLength } from '@/core/drawing/run';
 import { formatLength, formatNumber } from '@/ui/format';
-import { useBenchState } from '../../benchContext';
+import { Written } from '@/ui/following';
+import { useBenchState, useFollowingBench } from '../../benchContext';
+import type { BenchState } from '../../state/store';
 import { StyleOptions } from '../ink/StyleOptions';
 
 /** What is chosen: how much of it there is, and its stroke. */
@@ -25,27 +28,36 @@ export function LineCard() {
   );
 }
 
-/** They follow a moving hand, and are drawn by themselves: the fields below them do not change with it. */
+/** Beyond this the sum of their lengths would be felt while dragging, and says little. */
+const MOST_MEASURED = 300;
+
+const linesOf = (s: BenchState): Line[] =>
+  [...s.lines].flatMap((id) => findLine(s.preview ?? s.drawing, id)?.line ?? []);
+
+function tallyOf(s: BenchState): { count: number; nodes: number; closed: number } {
+  const lines = linesOf(s);
+  const closed = lines.filter((l) => l.runs.every((r) => r.closed)).length;
+  return { count: lines.length, nodes: lines.reduce((n, l) => n + nodeCount(l), 0), closed };
+}
+
+/** How much is chosen. The length follows a moving hand. */
 function LineFigures() {
-  const drawing = useBenchState((s) => s.preview ?? s.drawing);
-  const chosen = useBenchState((s) => s.lines);
-  const figures = useMemo(() => {
-    const lines = [...chosen].flatMap((id) => findLine(drawing, id)?.line ?? []);
-    // Beyond this the sum would be felt while dragging, and says little.
-    const length = lines.length <= 300 ? lines.reduce((sum, l) => sum + lineLength(l), 0) : null;
-    const closed = lines.filter((l) => l.runs.every((r) => r.closed)).length;
-    return { count: lines.length, nodes: lines.reduce((n, l) => n + nodeCount(l), 0), length, closed };
-  }, [drawing, chosen]);
-  const { unit } = drawing.page;
+  const { count, nodes, closed } = useBenchState(useShallow(tallyOf));
+  const length = useFollowingBench((s) => {
+    const px = linesOf(s).reduce((sum, l) => sum + lineLength(l), 0);
+    return formatLength(px, s.drawing.page.unit);
+  });
   return (
     <>
-      {figures.count > 1 && <Row what="Lines" figure={formatNumber(figures.count)} />}
-      <Row what="Nodes" figure={formatNumber(figures.nodes)} />
-      {figures.length !== null && <Row what="Length" figure={formatLength(figures.length, unit)} />}
-      <Row
-        what="Closed"
-        figure={figures.count === 1 ? (figures.closed ? 'yes' : 'no') : `${figures.closed} of ${figures.count}`}
-      />
+      {count > 1 && <Row what="Lines" figure={formatNumber(count)} />}
+      <Row what="Nodes" figure={formatNumber(nodes)} />
+      {count <= MOST_MEASURED && (
+        <div className="row">
+          <span>Length</span>
+          <Written text={length} />
+        </div>
+      )}
+      <Row what="Closed" figure={count === 1 ? (closed ? 'yes' : 'no') : `${closed} of ${count}`} />
     </>
   );
 }

@@ -1,13 +1,14 @@
 'use client';
 
-import type { NodeKind } from '@/core';
+import type { Drawing, NodeKind } from '@/core';
 import { changeKind, moveNodes, nodeAt, nodeOfKey, type NodeRef } from '@/core/change/nodeEdits';
 import { canRound, roundCorners } from '@/core/change/roundEdits';
 import { findLine } from '@/core/drawing/find';
 import { nodeKinds } from '@/core/drawing/schema';
 import { LengthField } from '@/ui/LengthField';
 import { kindIcons } from '@/ui/toolIcons';
-import { useBench, useBenchState } from '../../benchContext';
+import { useBench, useBenchState, useFollowingBench } from '../../benchContext';
+import { shownDrawing } from '../../state/store';
 
 /** The chosen nodes: where, and of which kind. */
 export function NodeCard() {
@@ -58,7 +59,8 @@ export function NodeCard() {
 /** Where a node lies; follows a moving hand. */
 function Coordinate({ node, axis }: { node: NodeRef; axis: 'x' | 'y' }) {
   const bench = useBench();
-  const value = useBenchState((s) => nodeAt(s.preview ?? s.drawing, node)?.point[axis] ?? null);
+  const value = useBenchState((s) => nodeAt(s.drawing, node)?.point[axis] ?? null);
+  const follows = useFollowingBench((s) => nodeAt(shownDrawing(s), node)?.point[axis] ?? null);
   const unit = useBenchState((s) => s.drawing.page.unit);
   const reading = useBenchState((s) => s.reading);
   const moveTo = (px: number): void => {
@@ -69,7 +71,14 @@ function Coordinate({ node, axis }: { node: NodeRef; axis: 'x' | 'y' }) {
   return (
     <>
       <span className="option-label">{axis}</span>
-      <LengthField label={`${axis} of the node`} value={value} unit={unit} disabled={reading} onCommit={moveTo} />
+      <LengthField
+        label={`${axis} of the node`}
+        value={value}
+        follows={follows}
+        unit={unit}
+        disabled={reading}
+        onCommit={moveTo}
+      />
     </>
   );
 }
@@ -77,10 +86,12 @@ function Coordinate({ node, axis }: { node: NodeRef; axis: 'x' | 'y' }) {
 /** The radius that corners are rounded by; follows a moving hand. */
 function Rounding({ corners }: { corners: readonly NodeRef[] }) {
   const bench = useBench();
-  const radius = useBenchState((s) => {
-    const radii = new Set(corners.map((r) => nodeAt(s.preview ?? s.drawing, r)?.radius ?? 0));
+  const radiusIn = (d: Drawing): number | null => {
+    const radii = new Set(corners.map((r) => nodeAt(d, r)?.radius ?? 0));
     return radii.size === 1 ? [...radii][0] : null;
-  });
+  };
+  const radius = useBenchState((s) => radiusIn(s.drawing));
+  const follows = useFollowingBench((s) => radiusIn(shownDrawing(s)));
   const unit = useBenchState((s) => s.drawing.page.unit);
   const reading = useBenchState((s) => s.reading);
   return (
@@ -89,6 +100,7 @@ function Rounding({ corners }: { corners: readonly NodeRef[] }) {
       <LengthField
         label="Radius of the corners"
         value={radius}
+        follows={follows}
         unit={unit}
         min={0}
         max={100_000}
