@@ -43,6 +43,30 @@ export class BenchHand {
     this.origin = { x: box.x, y: box.y };
   }
 
+  /** The view as it is kept for the next visit. */
+  keptView(): Promise<BenchHand['view']> {
+    return this.page.evaluate(
+      (key) => (JSON.parse(localStorage.getItem(key)!) as { view: BenchHand['view'] }).view,
+      `yellow-quill:session:${this.id}`,
+    );
+  }
+
+  /** Follows the view once it is another than it was, and at rest. */
+  async followView(): Promise<void> {
+    let last = this.view;
+    await expect
+      .poll(
+        async () => {
+          const [was, now] = [last, await this.keptView()];
+          last = now;
+          return now.x !== this.view.x && JSON.stringify(now) === JSON.stringify(was);
+        },
+        { intervals: [300] },
+      )
+      .toBe(true);
+    this.view = last;
+  }
+
   at(p: Point): Point {
     return {
       x: this.origin.x + p.x * this.view.scale + this.view.x,

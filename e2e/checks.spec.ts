@@ -181,11 +181,7 @@ test('ink without a line: its share, its patches, and less of it once a line is 
   const outline = sheets.find((s) => s.name === 'Pear outline')!.lines[0].runs[0].nodes[4].point;
   await page.keyboard.press('s');
   await page.keyboard.press('0');
-  await page.waitForTimeout(300);
-  hand.view = await page.evaluate(
-    (key) => (JSON.parse(localStorage.getItem(key)!) as { view: BenchHand['view'] }).view,
-    `yellow-quill:session:${hand.id}`,
-  );
+  await hand.followView();
   await hand.click(outline);
   await page.keyboard.press('Delete');
   await page.keyboard.press('d');

@@ -107,14 +107,10 @@ test('the view: zoom at the pointer, whole page, 100 %, pan; sharp at two device
   await hand.click({ x: 100, y: 100 });
   await hand.click({ x: 300, y: 100 });
   await page.keyboard.press('Enter');
-  const kept = async (): Promise<{ scale: number; x: number; y: number }> => {
-    await page.waitForTimeout(350);
-    return page.evaluate((key) => JSON.parse(localStorage.getItem(key)!).view, `yellow-quill:session:${hand.id}`);
-  };
   await hand.move({ x: 300, y: 100 });
   const before = hand.at({ x: 300, y: 100 });
   for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -100);
-  hand.view = await kept();
+  await hand.followView();
   expect(hand.view.scale).toBeGreaterThan(1.1);
   expect(Math.hypot(hand.at({ x: 300, y: 100 }).x - before.x, hand.at({ x: 300, y: 100 }).y - before.y)).toBeLessThan(
     1.5,
@@ -123,15 +119,18 @@ test('the view: zoom at the pointer, whole page, 100 %, pan; sharp at two device
   const [r, , b] = await hand.colourAt({ x: 200, y: 100 });
   expect(Math.max(r, b)).toBeLessThan(140);
   await page.keyboard.press('Shift+Digit0');
-  expect((await kept()).scale).toBeCloseTo(1, 9);
-  const one = await kept();
+  await hand.followView();
+  const one = hand.view;
+  expect(one.scale).toBeCloseTo(1, 9);
   await page.mouse.wheel(30, 12);
-  const beside = await kept();
+  await hand.followView();
+  const beside = hand.view;
   expect(beside.scale).toBe(one.scale);
   expect(one.x - beside.x).toBeGreaterThan(5);
   expect((one.x - beside.x) / (one.y - beside.y)).toBeCloseTo(30 / 12, 6);
   await page.keyboard.press('0');
-  const whole = await kept();
+  await hand.followView();
+  const whole = hand.view;
   const canvas = (await page.getByTestId('page').boundingBox())!;
   expect(whole.x + 400 * whole.scale).toBeCloseTo(canvas.width / 2, 0);
   await context.close();
@@ -150,10 +149,6 @@ test('Space pans right after a button was clicked, and presses one that was reac
   request,
 }) => {
   const hand = await BenchHand.open(page, await makeDrawing(request));
-  const kept = async (): Promise<{ x: number; y: number }> => {
-    await page.waitForTimeout(350);
-    return page.evaluate((key) => JSON.parse(localStorage.getItem(key)!).view, `yellow-quill:session:${hand.id}`);
-  };
   await page.getByRole('button', { name: 'Lock Sheet 1' }).click();
   await hand.move({ x: 300, y: 300 });
   await page.keyboard.down('Space');
@@ -161,9 +156,10 @@ test('Space pans right after a button was clicked, and presses one that was reac
   await hand.move({ x: 350, y: 275 });
   await page.mouse.up();
   await page.keyboard.up('Space');
-  const view = await kept();
-  expect(view.x - hand.view.x).toBeCloseTo(50 * hand.view.scale, 0);
-  expect(view.y - hand.view.y).toBeCloseTo(-25 * hand.view.scale, 0);
+  const before = hand.view;
+  await hand.followView();
+  expect(hand.view.x - before.x).toBeCloseTo(50 * before.scale, 0);
+  expect(hand.view.y - before.y).toBeCloseTo(-25 * before.scale, 0);
   expect((await hand.saved()).sheets[0].locked).toBe(true);
   const lock = page.getByRole('button', { name: /^(Lock|Unlock) Sheet 1/ });
   await page.getByRole('button', { name: 'Hide Sheet 1' }).focus();
