@@ -5,7 +5,7 @@ import { boxesMeet } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
 import { intersectCubics } from '../geometry/intersection';
 import { cubicLength } from '../geometry/length';
-import type { Point } from '../geometry/point';
+import { dot, lengthOf, subtract, type Point } from '../geometry/point';
 import { selfIntersection } from '../geometry/selfIntersection';
 
 /** A place where a run crosses itself, from one segment to a later one, and how long the loop between is. */
@@ -20,13 +20,30 @@ export type Crossing = {
 
 const END = 1e-6;
 
+/**
+ * Whether two segments, one after the other, go on in one direction all the way: then they meet where they join and
+ * nowhere else. The legs of both control polygons point that way, and with them both derivatives.
+ */
+function goOn(a: Cubic, b: Cubic): boolean {
+  const ahead = subtract(b[3], a[0]);
+  const far = lengthOf(ahead);
+  return [a, b].every((c) =>
+    [1, 2, 3].every((k) => {
+      const leg = subtract(c[k], c[k - 1]);
+      const length = lengthOf(leg);
+      return length === 0 || dot(leg, ahead) > 1e-6 * length * far;
+    }),
+  );
+}
+
 /** Where a run crosses itself; where its segments join is no crossing. */
 export function crossingsOf(run: Run): Crossing[] {
   const list = cubicsOf(run);
   const boxes = list.map(hullBox);
-  const lengths = list.map((c) => cubicLength(c, 0.01));
+  let lengths: number[] | null = null;
   const found: Crossing[] = [];
   const add = (first: number, ta: number, second: number, tb: number, point: Point): void => {
+    lengths ??= list.map((c) => cubicLength(c, 0.01));
     const loop = loopLength(list, lengths, first, ta, second, tb);
     const isJoint =
       loop < 1e-3 || (run.closed && first === 0 && second === list.length - 1 && ta < END && tb > 1 - END);
@@ -36,7 +53,7 @@ export function crossingsOf(run: Run): Crossing[] {
     const own = selfIntersection(c);
     if (own && !(own.t1 < END && own.t2 > 1 - END)) add(i, own.t1, i, own.t2, own.point);
     for (let j = i + 1; j < list.length; j++) {
-      if (!boxesMeet(boxes[i], boxes[j])) continue;
+      if (!boxesMeet(boxes[i], boxes[j]) || (j === i + 1 && goOn(c, list[j]))) continue;
       for (const { ta, tb, point } of intersectCubics(c, list[j])) {
         const isNext = j === i + 1 && ta > 1 - END && tb < END;
         if (!isNext) add(i, ta, j, tb, point);
