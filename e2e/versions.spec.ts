@@ -14,6 +14,7 @@ test('a version is kept by name, held against what came since, gone back to, and
   await name.press('Enter');
   await expect(page.getByRole('button', { name: 'Go back to two lines' })).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(name).toBeHidden();
 
   await hand.click({ x: 350, y: 200 });
   await page.keyboard.press('Delete');

@@ -1,9 +1,10 @@
 'use client';
 
 import { DeleteOutlined, BookOutlined, RollbackOutlined, SwapOutlined } from '@ant-design/icons';
-import { Button, Input, Popover } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { formatNumber, formatSince } from '@/ui/format';
+import { Slip } from '@/ui/Slip';
 import { useBench, useBenchState } from '../benchContext';
 import { versionPicture, type Version } from '../state/api';
 import { compareWith, forgetVersion, goBackTo, keepVersion, loadVersions } from '../versionActions';
@@ -11,22 +12,17 @@ import { compareWith, forgetVersion, goBackTo, keepVersion, loadVersions } from 
 /** Versions: the drawing kept by name, each with a picture; compared with, and gone back to. */
 export function VersionsMenu() {
   const bench = useBench();
-  const [isOpen, open] = useState(false);
   const [openedAt, setOpenedAt] = useState(0);
+  const onOpen = (): void => {
+    setOpenedAt(Date.now());
+    void loadVersions(bench);
+  };
   return (
-    <Popover
-      trigger="click"
-      placement="bottomRight"
-      open={isOpen}
-      onOpenChange={(next) => {
-        open(next);
-        if (!next) return;
-        setOpenedAt(Date.now());
-        void loadVersions(bench);
-      }}
-      destroyOnHidden
+    <Slip
       title="Versions"
-      content={<Versions now={openedAt} close={() => open(false)} />}
+      placement="bottomRight"
+      onOpen={onOpen}
+      content={(close) => <Versions now={openedAt} close={close} />}
     >
       <Button
         shape="round"
@@ -34,7 +30,7 @@ export function VersionsMenu() {
         aria-label="Versions"
         title="Keep a version by name, or go back to one"
       />
-    </Popover>
+    </Slip>
   );
 }
 
@@ -80,11 +76,13 @@ function Versions({ now, close }: { now: number; close: () => void }) {
           None is kept yet. A version is the drawing as it is now; it can be compared with and gone back to.
         </p>
       )}
-      <ul>
-        {versions?.map((v) => (
-          <VersionRow key={v.id} v={v} now={now} close={close} />
-        ))}
-      </ul>
+      {!!versions?.length && (
+        <ul>
+          {versions.map((v) => (
+            <VersionRow key={v.id} v={v} now={now} close={close} />
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

@@ -1,12 +1,12 @@
 'use client';
 
-import { Button, Popover } from 'antd';
+import { Button } from 'antd';
 import { dequal } from 'dequal';
-import { useState } from 'react';
 import type { Line } from '@/core';
 import { setMarks } from '@/core/change/strokeEdits';
 import { findLine } from '@/core/drawing/find';
 import { firstResponses, type Response } from '@/core/ink/pressure';
+import { Slip } from '@/ui/Slip';
 import { useBench, usePreference } from '../../benchContext';
 import { drawnOf, keepDrawn } from '../../state/fitting';
 import { prefer } from '../../state/preferences';
@@ -20,7 +20,6 @@ import { ResponsePlot } from './ResponsePlot';
 export function PressureResponse({ line }: { line: Line | undefined }) {
   const bench = useBench();
   const response = usePreference('response');
-  const [isOpen, open] = useState(false);
   const name = firstResponses.find((r) => dequal(r.response, response))?.name ?? 'as drawn';
 
   const answer = (next: Response, isLast: boolean): void => {
@@ -36,13 +35,10 @@ export function PressureResponse({ line }: { line: Line | undefined }) {
   };
 
   return (
-    <Popover
-      trigger="click"
+    <Slip
       placement="top"
       title="How widths answer to pressure"
-      open={isOpen}
-      onOpenChange={open}
-      content={
+      content={() => (
         <div className="response">
           <ResponsePlot response={response} onChange={answer} />
           <div className="ready" role="group" aria-label="Responses">
@@ -59,11 +55,11 @@ export function PressureResponse({ line }: { line: Line | undefined }) {
             ))}
           </div>
         </div>
-      }
+      )}
     >
       <Button size="small" title="How widths answer to pressure: a curve that is drawn">
         {name}…
       </Button>
-    </Popover>
+    </Slip>
   );
 }

@@ -1,8 +1,9 @@
 'use client';
 
-import { Button, Checkbox, Popover } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { Choice } from '@/ui/Chip';
 import { LengthField } from '@/ui/LengthField';
+import { Slip } from '@/ui/Slip';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { chooseAlike, invertChoice } from '../../lineActions';
@@ -36,11 +37,11 @@ export function SelectOptions() {
         ]}
         onChange={(v) => prefer({ enclosing: v === 'holds' })}
       />
-      <Popover trigger="click" placement="top" title="Choose alike" content={<AlikeForm />}>
+      <Slip title="Choose alike" placement="top" content={() => <AlikeForm />}>
         <Button size="small" disabled={count === 0}>
           Choose alike…
         </Button>
-      </Popover>
+      </Slip>
       <Button size="small" onClick={() => invertChoice(bench)}>
         The others
       </Button>
