@@ -19,6 +19,8 @@ export function Slip({ title, placement, content, onOpen, children }: Props) {
   const escape = (e: KeyboardEvent): void => {
     if (e.key !== 'Escape') return;
     e.stopPropagation();
+    // The keys are the page's again at once, not when the slip has faded.
+    (document.activeElement as HTMLElement | null)?.blur();
     close();
   };
   return (
