@@ -4,6 +4,7 @@ import type { RunPlace } from '@/core/drawing/walk';
 import { distance } from '@/core/geometry/point';
 import { preferences } from '../state/preferences';
 import { marksFromPressure, type Pressed } from '@/core/ink/pressure';
+import { paintWet, strokeAlong } from '../canvas/wetInk';
 import type { View } from '../state/view';
 import type { Passed } from './tool';
 
@@ -14,7 +15,6 @@ export type OnChosen = RunPlace & { line: string; run: number; point: Point };
 export type Stroke = {
   readonly id: string;
   readonly passed: Passed[];
-  readonly path: Path2D | null;
   /** Its pressure is kept as its width. */
   readonly pressed: boolean;
   readonly unit: number;
@@ -47,23 +47,20 @@ export function pressedAlong(g: Stroke): Pressed[] {
 export const marksByPressure = (pressed: readonly Pressed[], width: number, closed: boolean): Mark[] =>
   marksFromPressure(pressed, width, preferences.getState().response, closed);
 
-/** The ink as it was drawn, and thinner where the hand is about to be. */
-export function paintStroke(ctx: CanvasRenderingContext2D, view: View, g: Stroke): void {
-  if (!g.path) return;
+/**
+ * The ink as it was drawn, and thinner where the hand is about to be. The context is in CSS px; in another view than the
+ * page's own (under a loupe) the stroke is drawn as a whole.
+ */
+export function paintStroke(ctx: CanvasRenderingContext2D, view: View, g: Stroke, isPage: boolean): void {
+  if (isPage) paintWet(ctx, view, g);
+  if (isPage && g.ahead.length === 0) return;
   ctx.save();
   ctx.translate(view.x, view.y);
   ctx.scale(view.scale, view.scale);
-  ctx.strokeStyle = g.style.colour;
-  ctx.lineCap = ctx.lineJoin = 'round';
-  ctx.lineWidth = Math.max(g.style.width, 0.5 / view.scale);
-  ctx.stroke(g.path);
+  if (!isPage) strokeAlong(ctx, view, g);
   if (g.ahead.length > 0) {
-    const last = g.passed.at(-1)!.page;
     ctx.globalAlpha = 0.5;
-    ctx.beginPath();
-    ctx.moveTo(last.x, last.y);
-    for (const p of g.ahead) ctx.lineTo(p.x, p.y);
-    ctx.stroke();
+    strokeAlong(ctx, view, { ...g, passed: [g.passed.at(-1)!, ...g.ahead.map((page) => ({ page }))] });
   }
   ctx.restore();
 }

@@ -49,12 +49,9 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const sheet = sheetToDraw(this.bench, s.sheet, 'the pencil leaves it alone');
     if (!sheet) return;
     const start = e.mod ? null : touching(this.reach, e, null);
-    const path = typeof Path2D === 'undefined' ? null : new Path2D();
-    path?.moveTo(e.page.x, e.page.y);
     this.gesture = {
       id: nanoid(10),
       passed: [{ page: e.page, pressure: e.pressure }],
-      path,
       pressed: e.kind === 'pen' && preferences.getState().pressure,
       unit: this.reach.unit(),
       style: { ...sheet.style, fill: null },
@@ -83,7 +80,6 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     for (const p of e.trail) {
       if (distance(p.page, g.passed.at(-1)!.page) < 1e-9) continue;
       g.passed.push(p);
-      g.path?.lineTo(p.page.x, p.page.y);
     }
     g.ahead = e.ahead;
     this.reach.repaint();
@@ -212,7 +208,8 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       paintSkeleton(ctx, view, found.line, found.sheet.tag);
       paintNodes(ctx, view, found.line, found.sheet.tag);
     }
-    for (const g of [...this.pending, ...(this.gesture ? [this.gesture] : [])]) paintStroke(ctx, view, g);
+    for (const g of [...this.pending, ...(this.gesture ? [this.gesture] : [])])
+      paintStroke(ctx, view, g, view === s.view);
     if (!this.at) return;
     if (this.gesture) this.paintOutcome(ctx, view, this.gesture, this.at);
     else {
