@@ -162,5 +162,10 @@ export function prefer(some: Partial<Preferences>): void {
   preferences.setState(some);
 }
 
+/** Sets some figures of one kind, and leaves the others as they are by now. */
+export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read'>(kind: K, some: Partial<Preferences[K]>): void {
+  preferences.setState((p) => ({ [kind]: { ...p[kind], ...some } }));
+}
+
 /** What is seen of the lines, for the painters. */
 export type Looks = Pick<Preferences, 'draft' | 'seeThrough' | 'bare'>;

@@ -11,7 +11,7 @@ import { add, distance, scale, snapDirection, subtract } from '@/core/geometry/p
 import { formatLength } from '@/ui/format';
 import { paintNote, paintRounding, paintSkeleton } from '../canvas/marks';
 import { sheetToDraw } from '../sheetToDraw';
-import { prefer, preferences, type ShapeFigures } from '../state/preferences';
+import { preferences, preferIn, type ShapeFigures } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { LineTool } from './lineTool';
@@ -86,7 +86,7 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
     else this.bench.show(null);
     if (g.for === 'shape') {
       const box = findLine(this.bench.getState().drawing, g.id) ? this.boxOf(g) : null;
-      if (box) prefer({ shape: { ...preferences.getState().shape, width: sizeOf(box).x, height: sizeOf(box).y } });
+      if (box) preferIn('shape', { width: sizeOf(box).x, height: sizeOf(box).y });
       this.bench.choose([g.id]);
     }
     this.reach.repaint();

@@ -6,7 +6,7 @@ import { Chip } from '@/ui/Chip';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
-import { prefer } from '../../state/preferences';
+import { prefer, preferIn } from '../../state/preferences';
 import type { Trial } from '../../state/store';
 import { toolRegistry } from '../../tools/registry';
 
@@ -96,7 +96,7 @@ function ThinFields() {
         unit={unit}
         min={0.01}
         max={200}
-        onCommit={(v) => prefer({ thin: { ...thin, tolerance: v } })}
+        onCommit={(v) => preferIn('thin', { tolerance: v })}
       />
       <span className="option-label">smooth wobbles of</span>
       <LengthField
@@ -105,12 +105,12 @@ function ThinFields() {
         unit={unit}
         min={0}
         max={500}
-        onCommit={(v) => prefer({ thin: { ...thin, smoothing: v } })}
+        onCommit={(v) => preferIn('thin', { smoothing: v })}
       />
       <Chip
         on={thin.extremes}
         title="A node wherever the line is leftmost, rightmost, highest or lowest"
-        onToggle={(on) => prefer({ thin: { ...thin, extremes: on } })}
+        onToggle={(on) => preferIn('thin', { extremes: on })}
       >
         nodes at extremes
       </Chip>
@@ -130,7 +130,7 @@ function ReadFields() {
         unit={unit}
         min={min}
         max={max}
-        onCommit={(v) => prefer({ read: { ...read, [key]: v } })}
+        onCommit={(v) => preferIn('read', { [key]: v })}
       />
     </>
   );

@@ -7,7 +7,7 @@ import { Slip } from '@/ui/Slip';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { chooseAlike, invertChoice } from '../../lineActions';
-import { prefer, type AlikeFigures } from '../../state/preferences';
+import { prefer, preferIn, type AlikeFigures } from '../../state/preferences';
 
 /** How lines are chosen. */
 export function SelectOptions() {
@@ -62,7 +62,7 @@ const ways: { key: Exclude<keyof AlikeFigures, 'widthWithin' | 'colourWithin'>; 
 function AlikeForm() {
   const bench = useBench();
   const alike = usePreference('alike');
-  const set = (some: Partial<AlikeFigures>): void => prefer({ alike: { ...alike, ...some } });
+  const set = (some: Partial<AlikeFigures>): void => preferIn('alike', some);
   return (
     <div className="alike">
       {ways.map(({ key, label }) => (

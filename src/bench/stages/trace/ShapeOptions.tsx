@@ -4,13 +4,13 @@ import { PickField } from '@/ui/PickField';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBenchState, usePreference } from '../../benchContext';
-import { prefer, shapeKinds, type ShapeFigures } from '../../state/preferences';
+import { preferIn, shapeKinds, type ShapeFigures } from '../../state/preferences';
 
 /** The shape to be drawn and its figures; a click on the page lays one of this size. */
 export function ShapeOptions() {
   const shape = usePreference('shape');
   const unit = useBenchState((s) => s.drawing.page.unit);
-  const set = (some: Partial<ShapeFigures>): void => prefer({ shape: { ...shape, ...some } });
+  const set = (some: Partial<ShapeFigures>): void => preferIn('shape', some);
   const length = (label: string, key: 'width' | 'height' | 'rounding', least: number) => (
     <label className="figure">
       <span className="option-label">{label}</span>
