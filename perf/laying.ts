@@ -139,6 +139,8 @@ export async function pencil(page: Page): Promise<unknown> {
   await page.keyboard.press('2');
   await page.keyboard.press('q');
   const byTheClock = await pencilStroke(page, true);
+  // Taken back: the same stroke again would redraw the line that it became.
+  await page.keyboard.press('Control+z');
   await page.waitForTimeout(2_000);
   const browser = page.context().browser()!;
   await browser.startTracing(page, { categories: ['-*', 'toplevel'] });

@@ -202,9 +202,11 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
     const s = this.bench.getState();
+    // A stroke that does not redraw what is chosen has nothing to do with its nodes, and leaves no time for them.
+    const isApart = this.gesture !== null && this.gesture.from === null;
     for (const id of s.lines) {
       const found = findLine(shownDrawing(s), id);
-      if (!found || s.lines.size > 20) continue;
+      if (!found || isApart || s.lines.size > 20) continue;
       paintSkeleton(ctx, view, found.line, found.sheet.tag);
       paintNodes(ctx, view, found.line, found.sheet.tag);
     }
