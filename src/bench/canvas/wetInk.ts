@@ -1,6 +1,7 @@
 import type { Box, Point, Style } from '@/core';
-import { emptyBox } from '@/core/geometry/box';
-import type { View } from '../state/view';
+import { boxOfPoints, emptyBox, growBox, joinBoxes } from '@/core/geometry/box';
+import { scale as scaled } from '@/core/geometry/point';
+import { toScreen, type View } from '../state/view';
 
 /** A stroke under the hand, which grows: where it passed, in page units, and with what. */
 export type Wet = {
@@ -35,15 +36,8 @@ export function paintWet(ctx: CanvasRenderingContext2D, view: View, stroke: Wet)
     own.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
     strokeAlong(own, view, stroke, on.to);
     const reach = penWidth(view, stroke) * scale;
-    for (const { page } of stroke.passed.slice(on.to)) {
-      const [x, y] = [page.x * scale + view.x * ratio, page.y * scale + view.y * ratio];
-      on.box = {
-        minX: Math.min(on.box.minX, x - reach),
-        minY: Math.min(on.box.minY, y - reach),
-        maxX: Math.max(on.box.maxX, x + reach),
-        maxY: Math.max(on.box.maxY, y + reach),
-      };
-    }
+    const added = stroke.passed.slice(on.to).map(({ page }) => scaled(toScreen(view, page), ratio));
+    on.box = joinBoxes(on.box, growBox(boxOfPoints(added), reach));
     on.to = last;
   }
   const [left, top] = [Math.max(0, Math.floor(on.box.minX)), Math.max(0, Math.floor(on.box.minY))];
