@@ -29,7 +29,7 @@ export function SelectOptions() {
       />
       <span className="option-label">what it</span>
       <Choice
-        label="What is chosen"
+        label="What a box or a lasso chooses"
         value={enclosing ? 'holds' : 'touches'}
         options={[
           { value: 'touches', label: 'touches' },
