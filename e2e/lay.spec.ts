@@ -91,8 +91,13 @@ test('a leaf vein by pencil, smoothed further afterwards; drawn over, that part 
   const along = run.flatMap((c) => Array.from({ length: 30 }, (_, i) => cubicAt(c, i / 29)));
   const part = along.slice(Math.floor(along.length * 0.2), Math.ceil(along.length * 0.8));
   const bulge = part.map((p, i) => ({ y: p.y, x: p.x - 9 * Math.sin((Math.PI * i) / (part.length - 1)) ** 2 }));
-  await page.getByTestId('page').focus();
+  // The slider was the last to be touched, and has no letters of its own.
+  await page.keyboard.press('b');
+  await expect(page.getByRole('button', { name: 'bare lines' })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('b');
+  await page.keyboard.down('Alt');
   await stroke(bulge);
+  await page.keyboard.up('Alt');
   await expect(undo).toHaveAttribute('title', 'Undo: Redraw');
   const redrawn = await made();
   expect(redrawn).toHaveLength(1);
@@ -159,12 +164,17 @@ test('a line is continued from its start, joined to another, and copied to anoth
   await draw([200, 400], [300, 400]);
   // From the first one's start, by way of a node, onto the second one's start.
   await hand.move({ x: 201, y: 201 });
+  await expect(page.locator('.hints')).toContainText('draw that line on instead');
+  await page.keyboard.down('Alt');
   await expect(page.locator('.hints')).toContainText('draw on from this end');
   await hand.click({ x: 201, y: 201 });
+  await page.keyboard.up('Alt');
   await hand.click({ x: 120, y: 300 });
   await hand.move({ x: 200, y: 400 });
-  await expect(page.locator('.hints')).toContainText('join this line');
+  await page.keyboard.down('Alt');
+  await expect(page.locator('.hints')).toContainText('join the two lines');
   await hand.click({ x: 200, y: 400 });
+  await page.keyboard.up('Alt');
   const joined = await hand.nodes();
   expect(joined.map((n) => [Math.round(n.point.x), Math.round(n.point.y)])).toEqual([
     [300, 400],

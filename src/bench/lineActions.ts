@@ -8,7 +8,7 @@ import { alikeTo, type Likeness } from '@/core/drawing/alike';
 import { findLine, isOpenSheet } from '@/core/drawing/find';
 import { distance } from '@/core/geometry/point';
 import { preferences, type AlikeFigures } from './state/preferences';
-import type { Bench } from './state/store';
+import type { Bench, ToolId } from './state/store';
 import { takeTool } from './actions';
 
 /** What can be done to whole lines from keys and cards alike. */
@@ -23,7 +23,7 @@ function choosable(bench: Bench): Line[] {
 }
 
 /** Tools that work on what is chosen, however much that is. */
-const forChosen: readonly string[] = ['select', 'nodes', 'swell'];
+const forChosen: readonly ToolId[] = ['select', 'nodes', 'swell', 'settle', 'thin', 'readWidths'];
 
 /** Lines are chosen with a tool that shows it. */
 function withTool(bench: Bench): void {

@@ -5,7 +5,7 @@ import { runCommand } from './commands';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { commandFor, type Held } from './state/keys';
 import { preferences } from './state/preferences';
-import { isTyping } from './typing';
+import { isForControl, isTyping } from './typing';
 import type { Bench } from './state/store';
 
 /** Keys: letters and what is held go by the table of keys; Enter, Escape, arrows and the like to the tool in hand. */
@@ -21,11 +21,9 @@ export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, sho
         if (!e.repeat) bench.setState({ [command.shows]: true });
         return;
       }
-      const onControl =
-        e.target instanceof HTMLElement && e.target.closest('button, [role="button"], [role="combobox"], a');
-      const isControlKey = onControl && (e.key === 'Enter' || e.key.startsWith('Arrow'));
       const plain = !e.ctrlKey && !e.metaKey && !e.altKey;
-      const isToolKey = plain && !isControlKey && e.key.length > 1;
+      if (plain && isForControl(e.target, e.key)) return;
+      const isToolKey = plain && e.key.length > 1;
       if (isToolKey && canvas.current?.tool.key(e.key, { shift: e.shiftKey, alt: e.altKey })) {
         e.preventDefault();
         return;

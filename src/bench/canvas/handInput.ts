@@ -78,6 +78,7 @@ export class HandInput {
       space: this.spaceHeld,
       pressure: e.pressure,
       kind: e.pointerType === 'touch' ? 'touch' : e.pointerType === 'pen' ? 'pen' : 'mouse',
+      again: false,
       trail: (between.length > 0 ? between : [e]).map(passed),
       ahead: ahead.map((p) => toPage(view, pointIn(this.element, p))),
     };
@@ -103,12 +104,11 @@ export class HandInput {
     this.element.setPointerCapture(e.pointerId);
     this.pressed = e.pointerId;
     this.last = hand;
+    const again = e.timeStamp - this.lastPress.time < TWICE_MS && distance(hand.screen, this.lastPress.at) < TWICE_PX;
+    this.lastPress = { time: again ? -Infinity : e.timeStamp, at: hand.screen };
     const tool = this.tool();
-    tool.press(hand);
-    const isSecond =
-      e.timeStamp - this.lastPress.time < TWICE_MS && distance(hand.screen, this.lastPress.at) < TWICE_PX;
-    this.lastPress = { time: isSecond ? -Infinity : e.timeStamp, at: hand.screen };
-    if (isSecond) tool.twice?.(hand);
+    tool.press({ ...hand, again });
+    if (again) tool.twice?.(hand);
   };
 
   private readonly move = (e: PointerEvent): void => {
@@ -192,6 +192,8 @@ export class HandInput {
 
   private modifier(e: KeyboardEvent, down: boolean): void {
     if (e.key === 'Tab') this.focusByPointer = false;
+    // Presses with a key between them (Enter, say) are two single ones.
+    if (down && !['Shift', 'Alt', 'Control', 'Meta', ' '].includes(e.key)) this.lastPress.time = -Infinity;
     const target = e.target as HTMLElement | null;
     const isTyping = target?.closest('input, textarea, [contenteditable], [role="dialog"]');
     if (e.key === ' ' && !(down && isTyping)) {

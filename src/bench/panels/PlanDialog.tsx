@@ -35,7 +35,6 @@ export function PlanDialog({ open, onClose }: { open: boolean; onClose: () => vo
         placeholder="stem; leaves: left, right, veins; pear"
         value={text}
         onChange={(e) => setText(e.target.value)}
-        onKeyDown={(e) => e.stopPropagation()}
       />
       <ul className="plan">
         {plan.map((p, i) => (

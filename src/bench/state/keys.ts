@@ -101,6 +101,20 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
     ],
   },
   {
+    group: 'Pen and pencil',
+    rows: [
+      { keys: 'click', what: 'Pen: start a line, anywhere; then a corner' },
+      { keys: 'drag', what: 'Pen: a node with a curve; Alt on the way turns one handle, Space moves the node' },
+      {
+        keys: 'Alt click',
+        what: 'Pen: at an open end draw that line on, or join it; on a chosen line add a node, or take one away',
+      },
+      { keys: 'Mod click', what: 'Pen: keep to nothing that is there' },
+      { keys: 'Shift click', what: 'Pen: in 15° steps' },
+      { keys: 'Alt drag', what: 'Pencil: redraw the chosen line along the stroke' },
+    ],
+  },
+  {
     group: 'View',
     rows: [
       { id: 'peek', keys: 'v', what: 'Hold: lift the reference away', command: { do: 'hold', shows: 'peek' } },

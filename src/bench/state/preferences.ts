@@ -34,6 +34,8 @@ export type Preferences = {
   figures: boolean;
   /** How far a pencil line may leave the hand, in px of the screen. */
   smoothing: number;
+  /** A pencil stroke along the chosen line redraws that part of it; else only one with Alt does. */
+  redraw: boolean;
   pressure: boolean;
   /** How widths answer to pressure. */
   response: Response;
@@ -86,6 +88,7 @@ export const firstPreferences: Preferences = {
   straightFirst: false,
   figures: true,
   smoothing: 2,
+  redraw: false,
   pressure: true,
   response: firstResponse,
   shape: { kind: 'ellipse', width: 120, height: 80, sides: 5, depth: 0.45, rounding: 0, from: 0, to: 180 },

@@ -123,7 +123,7 @@ describe('pencil', () => {
       const r = 100 + 40 * Math.sin(2 * a) ** 2;
       return { x: 400 + r * Math.cos(a), y: 300 + r * Math.sin(a) };
     });
-    hand.stroke(bulge);
+    hand.stroke(bulge, { alt: true });
     await settle();
     expect(hand.lines).toHaveLength(1);
     const [redrawn] = hand.lines;
@@ -136,6 +136,39 @@ describe('pencil', () => {
     hand.stroke([0, 50, 100, 150, 200].map((k) => ({ x: 400, y: 200 + k })));
     await settle();
     expect(hand.lines).toHaveLength(2);
+  });
+
+  it.each([2, 5, 7])('hatching %i px apart is strokes, each where the hand was', async (apart) => {
+    const hand = pencil();
+    const strokes = Array.from({ length: 30 }, (_, i) =>
+      Array.from({ length: 21 }, (__, k) => noisy({ x: 200 + 4 * k, y: 150 + apart * i + 2 * k })),
+    );
+    for (const s of strokes) {
+      hand.stroke(strokes.indexOf(s) % 2 ? s.toReversed() : s);
+      await settle();
+    }
+    expect(hand.lines).toHaveLength(30);
+    hand.lines.forEach((l, n) => {
+      const [first, last] = [l.runs[0].nodes[0].point, l.runs[0].nodes.at(-1)!.point];
+      const [from, to] = n % 2 ? [last, first] : [first, last];
+      expect(l.runs[0].closed).toBe(false);
+      expect(Math.max(distance(from, strokes[n][0]), distance(to, strokes[n].at(-1)!))).toBeLessThan(2);
+    });
+  });
+
+  it('redraws without Alt only while that is switched on', async () => {
+    const over = [0, 1, 2, 3, 4].map((k) => ({ x: 110 + 45 * k, y: 100 + 6 * Math.sin(k) }));
+    const drawn = async (): Promise<number> => {
+      const hand = pencil();
+      hand.bench.commit(addLine(hand.bench.getState().drawing, 's0', straightLine));
+      hand.bench.choose(['a']);
+      hand.stroke(over);
+      await settle();
+      return hand.lines.length;
+    };
+    expect(await drawn()).toBe(2);
+    prefer({ redraw: true });
+    expect(await drawn()).toBe(1);
   });
 
   it('keeps a pen’s pressure as width marks, and a mouse’s or with that off not', async () => {

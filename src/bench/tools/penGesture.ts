@@ -4,6 +4,7 @@ import { addLine, reshapeLines } from '@/core/change/lineEdits';
 import { turnHandle } from '@/core/change/nodeEdits';
 import type { Edit } from '@/core/change/edit';
 import { findLine, sheetOf } from '@/core/drawing/find';
+import { arriving, cornerIfBent } from '@/core/drawing/node';
 import { cornerAt, reversedNodes } from '@/core/drawing/run';
 import { lengthOf, scale } from '@/core/geometry/point';
 import type { Current, PenTarget } from './penTarget';
@@ -22,7 +23,7 @@ export type Gesture =
       pressed: Point;
       last: Point;
       pulled: boolean;
-      /** It closes, or joins, by a straight segment. */
+      /** It closes by a straight segment. */
       plain: boolean;
     }
   | { for: 'drop' | 'take'; end: End; pressed: Point; out: Point | null; pulled: boolean };
@@ -55,16 +56,19 @@ export function nodeGesture(
     pressed: e.screen,
     last: e.page,
     pulled: false,
-    plain: e.alt && (target.on === 'close' || target.on === 'join'),
+    plain: e.alt && target.on === 'close',
   };
 }
 
-/** The node with its handles drawn to `offset`: both ways, or with `alone` only the way out (the way in, at a close). */
+/**
+ * The node with its handles drawn to `offset`: both ways, or with `alone` only the way out (the way in, at a close). Of a
+ * line that is joined only the way in is drawn: the rest of it stays as it was.
+ */
 export function drawnNode(g: NodeGesture, offset: Point, alone: boolean): Node {
   if (g.for === 'close' || g.for === 'join') {
     // The far node keeps its way out; what is drawn shapes the last curve, which comes in.
     const into = scale(offset, -1);
-    const turns = !alone && g.node.kind !== 'corner' && g.node.out;
+    const turns = g.for === 'close' && !alone && g.node.kind !== 'corner' && g.node.out;
     return {
       ...g.node,
       in: into,
@@ -91,12 +95,15 @@ export function editOf(g: Gesture, drawing: Drawing, sheet: string, current: Cur
   }
   if (!current) return null;
   if (g.for === 'add') return extendEnd(drawing, current.end, g.node);
-  // A straight last segment has no handle at either end.
-  const before = g.plain ? [...current.nodes.slice(0, -1), { ...current.nodes.at(-1)!, out: null }] : current.nodes;
-  const node = g.plain ? { ...g.node, in: null } : g.node;
+  // A straight last segment has no handle at either end; a click lets the line run into a smooth node smoothly.
+  const last = current.nodes.at(-1)!;
+  const leaving = g.plain ? { ...last, out: null } : last;
+  const from = current.nodes.length > 1 ? cornerIfBent(leaving) : leaving;
+  const to = cornerIfBent(g.plain ? { ...g.node, in: null } : g.pulled ? g.node : arriving(g.node, last.point));
   if (g.for === 'close') {
-    const runs = replacedRun(current.line, current.end, [node, ...before.slice(1)], true);
+    const nodes = [to, ...current.nodes.slice(1, -1), ...(current.nodes.length > 1 ? [from] : [])];
+    const runs = replacedRun(current.line, current.end, nodes, true);
     return reshapeLines(drawing, new Map([[current.line.id, runs]]), 'Close line');
   }
-  return g.to ? joinEnds(drawing, current.end, g.to, { from: before.at(-1)!, to: node }, 'Join lines') : null;
+  return g.to ? joinEnds(drawing, current.end, g.to, { from, to }, 'Join lines') : null;
 }

@@ -1,6 +1,6 @@
 import { dot, lengthOf, subtract } from '@/core/geometry/point';
-import type { Gesture } from './penGesture';
-import type { Current, PenTarget } from './penTarget';
+import type { Gesture, NodeGesture } from './penGesture';
+import type { Current, PenTarget, TakenUp } from './penTarget';
 import type { HandEvent, Hint, PointerShape } from './tool';
 import { preferences } from '../state/preferences';
 
@@ -9,7 +9,7 @@ import { preferences } from '../state/preferences';
 const start: Hint[] = [
   { keys: 'click', what: 'start with a corner' },
   { keys: 'press and drag', what: 'start with a curve' },
-  { keys: 'an open end', what: 'draw on from there' },
+  { keys: 'Alt click an open end', what: 'draw on from there' },
   { keys: 'Space drag', what: 'pan' },
   { keys: 'hold V', what: 'lift the reference away' },
 ];
@@ -31,7 +31,15 @@ const nextStraight: Hint[] = [
   { keys: 'Enter', what: 'end and keep' },
 ];
 
-const over: Record<Exclude<PenTarget['on'], 'place'>, Hint[]> = {
+/** What Alt would do to the line under the pen. */
+const withAlt: Record<TakenUp['on'], Hint> = {
+  continue: { keys: 'Alt click', what: 'draw that line on instead' },
+  join: { keys: 'Alt click', what: 'join the two lines' },
+  'add node': { keys: 'Alt click', what: 'add a node to it' },
+  'remove node': { keys: 'Alt click', what: 'take this node away, keep the shape' },
+};
+
+const over: Record<Exclude<PenTarget['on'], 'place' | 'node' | 'segment'>, Hint[]> = {
   close: [
     { keys: 'click', what: 'close the line' },
     { keys: 'press and drag', what: 'close it with a curve' },
@@ -42,47 +50,46 @@ const over: Record<Exclude<PenTarget['on'], 'place'>, Hint[]> = {
     { keys: 'press and drag', what: 'draw it anew' },
   ],
   continue: [
-    { keys: 'click', what: 'draw on from this end' },
-    { keys: 'press and drag', what: 'draw on with a handle drawn anew' },
+    { keys: 'Alt click', what: 'draw on from this end' },
+    { keys: 'Alt press and drag', what: 'draw on with a handle drawn anew' },
   ],
   join: [
-    { keys: 'click', what: 'join this line' },
-    { keys: 'press and drag', what: 'join it with a curve' },
-    { keys: 'Alt click', what: 'join it straight' },
-    { keys: 'Ctrl', what: 'leave it alone' },
+    { keys: 'Alt click', what: 'join the two lines' },
+    { keys: 'Alt press and drag', what: 'join them with a curve' },
   ],
-  node: [
-    { keys: 'click', what: 'on this node' },
+  'add node': [{ keys: 'Alt click', what: 'add a node here' }],
+  'remove node': [{ keys: 'Alt click', what: 'take this node away, keep the shape' }],
+};
+
+/** On a line that is there: a node is laid on it, and nothing of it changes. */
+const onLine = (target: Extract<PenTarget, { on: 'node' | 'segment' }>, isDrawing: boolean): Hint[] => {
+  const where = target.on === 'node' ? 'on this node' : 'on this line';
+  return [
+    { keys: 'click', what: isDrawing ? `a corner ${where}` : `start a line ${where}` },
     { keys: 'press and drag', what: 'with a curve' },
+    ...(target.withAlt ? [withAlt[target.withAlt]] : []),
     { keys: 'Ctrl', what: 'keep to nothing' },
-  ],
-  segment: [
-    { keys: 'click', what: 'on this line' },
-    { keys: 'press and drag', what: 'with a curve' },
-    { keys: 'Ctrl', what: 'keep to nothing' },
-  ],
-  'add node': [
-    { keys: 'click', what: 'add a node here' },
-    { keys: 'Ctrl click', what: 'start a line on it' },
-  ],
-  'remove node': [
-    { keys: 'click', what: 'take this node away, keep the shape' },
-    { keys: 'Ctrl click', what: 'start a line on it' },
-  ],
+  ];
 };
 
 /** While the button is down. */
-const shaping = (g: Gesture): Hint[] => {
-  if (preferences.getState().straightFirst && 'node' in g)
+const shaping = (g: NodeGesture): Hint[] => {
+  if (preferences.getState().straightFirst)
     return [
       { keys: 'drag', what: 'move the node' },
       { keys: 'Shift', what: 'hold to 15° steps' },
     ];
+  const alone: Record<typeof g.for, string | null> = {
+    start: 'turn only the way out',
+    add: 'turn only the way out',
+    close: 'turn only the way in',
+    join: null,
+  };
   const isFar = g.for === 'close' || g.for === 'join';
   return [
     { keys: 'drag', what: 'shape the curve' },
     { keys: 'Shift', what: 'hold to 15° steps' },
-    { keys: 'Alt', what: isFar ? 'turn only the way in' : 'turn only the way out' },
+    ...(alone[g.for] ? [{ keys: 'Alt', what: alone[g.for]! }] : []),
     ...(isFar ? [] : [{ keys: 'Space', what: 'move the node itself' }]),
   ];
 };
@@ -117,6 +124,7 @@ export const penHints = {
 
   for(g: Gesture | null, target: PenTarget | null, current: Current | null, at: HandEvent | null): Hint[] {
     if (g && 'node' in g) return shaping(g);
+    if (target?.on === 'node' || target?.on === 'segment') return onLine(target, current !== null);
     if (target && target.on !== 'place') return over[target.on];
     if (!current) return start;
     if (pointsAway(current, at))

@@ -1,7 +1,7 @@
 import type { Line, Node, Point, Sheet } from '@/core';
 import { towards, type End } from '@/core/change/joinEdits';
 import type { NodeRef } from '@/core/change/nodeEdits';
-import { findLine } from '@/core/drawing/find';
+import { findLine, indexInSheet, sheetOf } from '@/core/drawing/find';
 import { snapped } from '@/core/drawing/snap';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { preferences } from '../state/preferences';
@@ -25,19 +25,23 @@ export function currentAt(s: BenchState, end: End | null): Current | null {
   return { end, line: found.line, sheet: found.sheet, nodes: towards(run, end) };
 }
 
-/** What a press of the pen is for, by what lies under it. */
+/** What a press with Alt does to a line that is there: the only press by which the pen changes another than its own. */
+export type TakenUp =
+  /** An open end on the same sheet: drawn on from there, or joined to the line that is being drawn. */
+  | { on: 'continue' | 'join'; end: End }
+  /** A chosen line, while none is being drawn. */
+  | { on: 'add node'; line: Line; run: number; segment: number; t: number; at: Point }
+  | { on: 'remove node'; ref: NodeRef; at: Point };
+
+/** What a press of the pen is for, by what lies under it and what is held. */
 export type PenTarget =
   | { on: 'place'; at: Point }
   /** The first or the last node of the line that is being drawn. */
   | { on: 'close' }
   | { on: 'drop' }
-  /** An open end: drawn on from there, or joined to the line that is being drawn. */
-  | { on: 'continue' | 'join'; end: End }
-  /** Another line's node or segment, on which a line starts or ends. */
-  | { on: 'node' | 'segment'; at: Point }
-  /** A chosen line, while none is being drawn. */
-  | { on: 'add node'; line: Line; run: number; segment: number; t: number; at: Point }
-  | { on: 'remove node'; ref: NodeRef; at: Point };
+  /** Another line's node or segment, on which a node is laid; and what Alt would do there instead. */
+  | { on: 'node' | 'segment'; at: Point; withAlt: TakenUp['on'] | null }
+  | TakenUp;
 
 const STEP = 15;
 
@@ -56,38 +60,53 @@ export function penTarget(reach: Reach, e: HandEvent, current: Current | null): 
   );
 }
 
-function whileDrawing(reach: Reach, e: HandEvent, { nodes, line, end }: Current): PenTarget | null {
+function whileDrawing(reach: Reach, e: HandEvent, { nodes, line, sheet, end }: Current): PenTarget | null {
   const s = reach.bench.getState();
   const onto = (n: Node): boolean => distance(toScreen(s.view, n.point), e.screen) <= gripFor(e, GRIP);
   if (onto(nodes.at(-1)!)) return { on: 'drop' };
   if (nodes.length > 1 && onto(nodes[0])) return { on: 'close' };
-  if (e.mod) return null;
-  const other = openEndAt(reach, e);
-  if (other && (other.line !== line.id || other.run !== end.run)) return { on: 'join', end: other };
-  return touching(reach, e, line.id);
+  const other = openEndAt(reach, e, sheet.id);
+  const isOther = other && (other.line !== line.id || other.run !== end.run);
+  return onLines(reach, e, isOther ? { on: 'join', end: other } : null, line.id);
 }
 
 function fromIdle(reach: Reach, e: HandEvent): PenTarget | null {
-  // Held, the pen starts a line there, whatever lies beneath.
-  if (e.mod) return touching(reach, e, null);
-  const end = openEndAt(reach, e);
-  if (end) return { on: 'continue', end };
-  const { drawing, lines } = reach.bench.getState();
-  const isChosen = (l: Line): boolean => lines.has(l.id);
-  const node = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isChosen);
-  if (node) return { on: 'remove node', ref: { line: node.line.id, run: node.run, node: node.node }, at: node.point };
-  const hit = reach.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * reach.unit(), isChosen);
-  if (hit && hit.line.runs[hit.run].nodes.length > 1)
-    return { on: 'add node', line: hit.line, run: hit.run, segment: hit.segment, t: hit.t, at: hit.point };
-  return touching(reach, e, null);
+  const { sheet } = reach.bench.getState();
+  const end = openEndAt(reach, e, sheet);
+  return onLines(reach, e, end ? { on: 'continue', end } : chosenAt(reach, e), null);
 }
 
-/** The open end of a line on a sheet that can be drawn on, under the pen. */
-function openEndAt(reach: Reach, e: HandEvent): End | null {
+/** On a line that is there a press lays a node, and with Alt takes that line up. With Ctrl it keeps to nothing. */
+function onLines(reach: Reach, e: HandEvent, taken: TakenUp | null, own: string | null): PenTarget | null {
+  if (e.mod || !preferences.getState().snapLines) return null;
+  if (taken && e.alt) return taken;
+  const touched = touching(reach, e, own);
+  return touched && { on: touched.on, at: touched.at, withAlt: taken?.on ?? null };
+}
+
+/** The node or segment of a chosen line of the sheet in hand, under the pen. The last two nodes of a run stay. */
+function chosenAt(reach: Reach, e: HandEvent): TakenUp | null {
+  const { drawing, lines, sheet } = reach.bench.getState();
+  const on = sheetOf(drawing, sheet);
+  if (lines.size === 0 || !on) return null;
+  const isWanted = (l: Line): boolean => lines.has(l.id) && indexInSheet(on, l.id) >= 0;
+  const node = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isWanted);
+  if (node) {
+    const ref = { line: node.line.id, run: node.run, node: node.node };
+    return node.line.runs[node.run].nodes.length > 2 ? { on: 'remove node', ref, at: node.point } : null;
+  }
+  const hit = reach.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * reach.unit(), isWanted);
+  if (!hit || hit.line.runs[hit.run].nodes.length < 2) return null;
+  return { on: 'add node', line: hit.line, run: hit.run, segment: hit.segment, t: hit.t, at: hit.point };
+}
+
+/** The open end of a line on a sheet, under the pen. */
+function openEndAt(reach: Reach, e: HandEvent, sheet: string): End | null {
   const { drawing } = reach.bench.getState();
-  const hit = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), (l) =>
-    l.runs.some((r) => !r.closed),
-  );
+  const on = sheetOf(drawing, sheet);
+  if (!on) return null;
+  const isWanted = (l: Line): boolean => l.runs.some((r) => !r.closed) && indexInSheet(on, l.id) >= 0;
+  const hit = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isWanted);
   const run = hit?.line.runs[hit.run];
   if (!hit || !run || run.closed) return null;
   const isEnd = hit.node === 0 || hit.node === run.nodes.length - 1;
@@ -95,13 +114,16 @@ function openEndAt(reach: Reach, e: HandEvent): End | null {
   return isEnd ? { line: hit.line.id, run: hit.run, atStart: hit.node === 0 && run.nodes.length > 1 } : null;
 }
 
+/** A node or segment of a line that a place is drawn to. */
+export type Touched = { on: 'node' | 'segment'; at: Point; line: Line };
+
 /** The node or segment of a line, other than `own`, that a place is drawn to while that is switched on. */
-export function touching(reach: Reach, e: HandEvent, own: string | null): { on: 'node' | 'segment'; at: Point } | null {
+export function touching(reach: Reach, e: HandEvent, own: string | null): Touched | null {
   if (!preferences.getState().snapLines) return null;
   const { drawing } = reach.bench.getState();
   const isOther = (l: Line): boolean => l.id !== own;
   const node = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isOther);
-  if (node) return { on: 'node', at: node.point };
+  if (node) return { on: 'node', at: node.point, line: node.line };
   const hit = reach.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * reach.unit(), isOther);
-  return hit && { on: 'segment', at: hit.point };
+  return hit && { on: 'segment', at: hit.point, line: hit.line };
 }

@@ -6,6 +6,7 @@ import { replacedRun } from '@/core/change/joinEdits';
 import { removeLines, reshapeLines } from '@/core/change/lineEdits';
 import { addNode, removeNodes } from '@/core/change/nodeEdits';
 import { findLine } from '@/core/drawing/find';
+import { arriving } from '@/core/drawing/node';
 import { cornerAt } from '@/core/drawing/run';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { sheetToDraw } from '../sheetToDraw';
@@ -31,12 +32,14 @@ const followInk = (): Follow => (shared ??= new FollowInWorker());
 /**
  * The pen: a click lays a corner, a press that is dragged a smooth node. Each node is a change of its own, so that undo
  * takes back one node and nothing drawn is lost. The line goes on until it is closed, joined, or ended; a double-click
- * does none of these.
+ * does none of these. A line begins freely anywhere; other lines are changed only by a press with Alt.
  */
 export class PenTool extends LineTool<Gesture> implements Tool {
   private readonly following: PenFollow;
   private readonly pressure = new PenPressure();
   private isTaking = false;
+  /** The last press closed, joined or changed a line: pressed twice at once, that is done once. */
+  private isDone = false;
 
   constructor(reach: Reach, follow: Follow = followInk()) {
     super(reach);
@@ -66,7 +69,9 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     this.pressure.press(e);
     const current = this.current();
     if (!this.openSheet(current?.sheet.id)) return;
+    if (e.again && this.isDone) return;
     const target = this.target(e);
+    this.isDone = !['place', 'node', 'segment', 'drop'].includes(target.on);
     const { drawing } = this.bench.getState();
     if (target.on === 'remove node') {
       this.bench.commit(removeNodes(drawing, [target.ref]));
@@ -265,8 +270,10 @@ export class PenTool extends LineTool<Gesture> implements Tool {
   /** The node that a press would lay; null where it would lay none. */
   private comingNode(target: PenTarget): { next: Node; closes: boolean } | null {
     if (target.on === 'drop') return null;
-    if (target.on === 'close') return { next: this.current()!.nodes[0], closes: true };
-    if (target.on === 'join') return { next: this.farEnd(target.end)!, closes: true };
+    const last = this.current()!.nodes.at(-1)!;
+    const far =
+      target.on === 'close' ? this.current()!.nodes[0] : target.on === 'join' ? this.farEnd(target.end)! : null;
+    if (far) return { next: arriving(far, last.point), closes: true };
     return 'at' in target ? { next: cornerAt(target.at), closes: false } : null;
   }
 

@@ -1,12 +1,14 @@
 import type { Cubic, Point, Style } from '@/core';
 import type { Mark } from '@/core/drawing/schema';
 import type { RunPlace } from '@/core/drawing/walk';
+import { nearestOnLine } from '@/core/drawing/run';
 import { distance } from '@/core/geometry/point';
 import { preferences } from '../state/preferences';
 import { marksFromPressure, type Pressed } from '@/core/ink/pressure';
 import { paintWet, strokeAlong } from '../canvas/wetInk';
 import type { View } from '../state/view';
-import type { Passed } from './tool';
+import type { Touched } from './penTarget';
+import { GRIP, type Passed } from './tool';
 
 /** A place on the chosen line, where a stroke that redraws it begins or ends. */
 export type OnChosen = RunPlace & { line: string; run: number; point: Point };
@@ -20,10 +22,36 @@ export type Stroke = {
   readonly unit: number;
   readonly style: Style;
   readonly sheet: string;
-  readonly start: Point | null;
+  /** What its start is drawn to. */
+  readonly start: Touched | null;
   readonly from: OnChosen | null;
   ahead: readonly Point[];
 };
+
+/** A stroke that gains less distance from a line than this share of its way runs beside it (the sine of 24°). */
+const BESIDE = 0.4;
+
+/**
+ * The place that one end of a stroke is drawn to; null where the stroke runs beside the line that is there, as strokes of
+ * a hatching do. `places` lead away from that end; `unit` is what makes one CSS px.
+ */
+export function drawnTo(touched: Touched | null, places: Iterable<Point>, unit: number): Point | null {
+  if (!touched) return null;
+  let [first, next]: (Point | null)[] = [null, null];
+  for (const p of places) {
+    first ??= p;
+    next = p;
+    if (distance(first, p) > 4 * GRIP * unit) break;
+  }
+  if (!first || !next) return touched.at;
+  const [before, after] = [first, next].map((p) => nearestOnLine(touched.line, p)!.distance);
+  return after - before < BESIDE * distance(first, next) && before > 0.5 * unit ? null : touched.at;
+}
+
+/** The places of a stroke from its last to its first. */
+export function* backAlong({ passed }: Stroke): Generator<Point> {
+  for (let i = passed.length - 1; i >= 0; i--) yield passed[i].page;
+}
 
 /** Cubics whose first and last places are given ones (null leaves them); a fit smooths its ends as well. */
 export function endsAt(cubics: Cubic[], start: Point | null, end: Point | null): Cubic[] {

@@ -13,7 +13,16 @@ import { sheetToDraw } from '../sheetToDraw';
 import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
-import { endsAt, marksByPressure, pressedAlong, paintStroke, type OnChosen, type Stroke } from './pencilStrokes';
+import {
+  backAlong,
+  drawnTo,
+  endsAt,
+  marksByPressure,
+  pressedAlong,
+  paintStroke,
+  type OnChosen,
+  type Stroke,
+} from './pencilStrokes';
 import { touching } from './penTarget';
 import { LineTool } from './lineTool';
 import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
@@ -56,12 +65,15 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       unit: this.reach.unit(),
       style: { ...sheet.style, fill: null },
       sheet: sheet.id,
-      start: start?.at ?? null,
-      from: e.mod ? null : this.onChosen(e),
+      start,
+      from: this.asksToRedraw(e) ? this.onChosen(e) : null,
       ahead: [],
     };
     this.reach.repaint();
   }
+
+  /** Redrawing is asked for, by the switch or by Alt: no shape of a stroke can tell it from hatching. */
+  private asksToRedraw = (e: HandEvent): boolean => !e.mod && (e.alt || preferences.getState().redraw);
 
   /** The place on the one chosen line under the pencil. */
   private onChosen(e: HandEvent): OnChosen | null {
@@ -104,7 +116,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const grip = gripFor(e, GRIP) * g.unit;
     const far = g.passed.some((p) => distance(p.page, first) > LEAST_ROUND * grip);
     if (far && !e.mod && distance(first, last) <= grip) return { for: 'close' };
-    return { for: 'line', end: e.mod ? null : (touching(this.reach, e, null)?.at ?? null) };
+    return { for: 'line', end: e.mod ? null : drawnTo(touching(this.reach, e, null), backAlong(g), g.unit) };
   }
 
   /** Whether a stroke from one place on the chosen line to another sets out along it, or carries it on from an end. */
@@ -158,7 +170,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
   private drawnOut(g: Stroke, out: Outcome, smoothing: number) {
     const raw = g.passed.map((p) => p.page);
     if (out.for !== 'redraw') {
-      const start = out.for === 'close' ? null : g.start;
+      const start = out.for === 'close' ? null : drawnTo(g.start, raw, g.unit);
       const end = out.for === 'line' ? out.end : null;
       return { points: endsDrawnTo(raw, start, end, smoothing), start, end, out };
     }
@@ -232,14 +244,21 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       return [{ keys: 'locked or hidden', what: 'the pencil leaves this sheet alone; a click offers the way out' }];
     if (this.gesture)
       return [
-        { keys: 'back to its start', what: 'closes the line' },
+        this.gesture.from
+          ? { keys: 'back onto the chosen line', what: 'redraws that part of it' }
+          : { keys: 'back to its start', what: 'closes the line' },
         { keys: 'Ctrl', what: 'keep to nothing' },
         { keys: 'Escape', what: 'drop the stroke' },
       ];
     return [
       { keys: 'draw', what: 'a line' },
       ...(this.bench.getState().lines.size === 1
-        ? [{ keys: 'draw along the chosen line', what: 'redraw that part of it' }]
+        ? [
+            {
+              keys: preferences.getState().redraw ? 'draw along the chosen line' : 'Alt draw along the chosen line',
+              what: 'redraw that part of it',
+            },
+          ]
         : []),
       { keys: 'Space drag', what: 'pan' },
       { keys: 'hold V', what: 'lift the reference away' },

@@ -17,6 +17,8 @@ export type HandEvent = {
   readonly space: boolean;
   readonly pressure: number;
   readonly kind: 'mouse' | 'pen' | 'touch';
+  /** A press that follows another at once, at the same place. */
+  readonly again: boolean;
   /** All places since the last event, this one the last: the hand is seen more often than the screen is drawn. */
   readonly trail: readonly Passed[];
   /** Where the hand is likely to be by the next frame. */
@@ -78,7 +80,7 @@ export interface Tool {
   hints(): Hint[];
   /** The tool is taken in hand. */
   begin?(): void;
-  /** A press that follows another at once, at the same place. */
+  /** The second press of a double one; it comes after `press`, which is told by `again`. */
   twice?(e: HandEvent): void;
   /** What the page shows while the tool is in hand, where that is not the drawing as it is. */
   shows?(drawing: Drawing): Drawing;

@@ -1,8 +1,8 @@
 import { findLine } from '../drawing/find';
-import { reflowed } from '../drawing/node';
+import { cornerIfBent, reflowed } from '../drawing/node';
 import { lineLength, reversedNodes } from '../drawing/run';
 import type { Drawing, Line, Mark, Node, Run } from '../drawing/schema';
-import { cross, distance, dot, lengthOf } from '../geometry/point';
+import { distance } from '../geometry/point';
 import { joinedMarks, nodeShares } from '../ink/carriedMarks';
 import { marksOn, reversedMarks } from '../ink/profiles';
 import { edit, type Edit } from './edit';
@@ -94,9 +94,8 @@ function closedUp(nodes: readonly Node[], drawn: DrawnJoin | undefined, turned: 
 export function jointOf(last: Node, first: Node): Node {
   const { in: into } = last;
   const { out } = first;
-  const isSmooth =
-    into && out && dot(into, out) < 0 && Math.abs(cross(into, out)) < 0.02 * lengthOf(into) * lengthOf(out);
-  return { point: first.point, in: into, out, kind: isSmooth ? 'smooth' : 'corner' };
+  if (!into || !out) return { point: first.point, in: into, out, kind: 'corner' };
+  return cornerIfBent({ point: first.point, in: into, out, kind: 'smooth' });
 }
 
 /** A line's end carried on by a node; at a start the node comes first. The node is given as it is met when drawing on. */
@@ -104,7 +103,9 @@ export function extendEnd(d: Drawing, end: End, node: Node, label = 'Add node'):
   const line = findLine(d, end.line)?.line;
   const run = runOf(d, end);
   if (!line || !run || run.closed) return edit(label);
-  const nodes = [...towards(run, end), node];
+  const before = towards(run, end);
+  const last = before.at(-1)!;
+  const nodes = [...before.slice(0, -1), before.length > 1 ? cornerIfBent(last) : last, node];
   return reshapeLines(d, new Map([[line.id, replacedRun(line, end, nodes)]]), label);
 }
 

@@ -1,4 +1,4 @@
-import { add, dot, lengthOf, scale, subtract, unit, type Point } from '../geometry/point';
+import { add, cross, distance, dot, lengthOf, scale, subtract, unit, type Point } from '../geometry/point';
 import type { Node, NodeKind, Run } from './schema';
 
 export type Side = 'in' | 'out';
@@ -20,6 +20,31 @@ export function withHandle(node: Node, side: Side, offset: Point | null, indepen
   const length = kind === 'even' ? lengthOf(offset) : node[far] ? lengthOf(node[far]) : 0;
   const opposite = length > 0 ? scale(direction, -length) : node[far];
   return { ...node, kind, [side]: offset, [far]: opposite };
+}
+
+/**
+ * A node as a line that comes from `from` runs into it: one that reads smooth or even, and has no way in yet, gets one in
+ * line with its way out, as long as that but no longer than half the way.
+ */
+export function arriving(node: Node, from: Point): Node {
+  if (node.in || !node.out || node.kind === 'corner' || node.kind === 'flowing') return node;
+  const along = unit(node.out);
+  const most = distance(from, node.point) / 2;
+  if (!along || most === 0) return node;
+  const length = lengthOf(node.out);
+  return { ...node, in: scale(along, node.kind === 'even' ? -length : -Math.min(length, most)) };
+}
+
+/** How far handles of one line may lie off it (the sine of the angle). */
+const IN_LINE = 0.02;
+
+/** A node within a line, by what its handles do: one that reads smooth or even while the line turns in it is a corner. */
+export function cornerIfBent(node: Node): Node {
+  if (node.kind === 'corner' || node.kind === 'flowing' || (!node.in && !node.out)) return node;
+  const { in: into, out } = node;
+  const isSmooth =
+    into && out && dot(into, out) < 0 && Math.abs(cross(into, out)) < IN_LINE * lengthOf(into) * lengthOf(out);
+  return isSmooth ? node : { ...node, kind: 'corner' };
 }
 
 /**

@@ -59,7 +59,8 @@ export function LinesList() {
             bench.choose(node.lines);
             return;
           }
-          chooseWithGroup(bench, node.lines[0], nativeEvent.shiftKey);
+          // Chosen by Enter there is no event of the pointer.
+          chooseWithGroup(bench, node.lines[0], nativeEvent?.shiftKey ?? false);
         }}
       />
     </div>

@@ -18,6 +18,7 @@ export function PencilOptions() {
   const bench = useBench();
   const smoothing = usePreference('smoothing');
   const pressure = usePreference('pressure');
+  const redraw = usePreference('redraw');
   const only = useBenchStateLater((s) => (s.lines.size === 1 ? findLine(s.drawing, [...s.lines][0])?.line : undefined));
   const drawn = only && drawnOf(only);
   const asked = useRef(0);
@@ -58,6 +59,13 @@ export function PencilOptions() {
         <b>{smoothing} px</b>
       </label>
       <SnapChip />
+      <Chip
+        on={redraw}
+        title="A stroke along the chosen line redraws that part of it (Alt held does so once)"
+        onToggle={(on) => prefer({ redraw: on })}
+      >
+        redraw
+      </Chip>
       <Chip on={pressure} title="A pen’s pressure becomes the line’s width" onToggle={(on) => prefer({ pressure: on })}>
         pressure
       </Chip>
