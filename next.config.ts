@@ -4,6 +4,8 @@ const config: NextConfig = {
   turbopack: { root: import.meta.dirname },
   serverExternalPackages: ['better-sqlite3', 'sharp'],
   poweredByHeader: false,
+  // Pictures are made by the program itself; the framework's own maker would be one more door.
+  images: { unoptimized: true },
   devIndicators: false,
   experimental: { optimizePackageImports: ['antd', '@ant-design/icons'] },
 };

@@ -60,12 +60,14 @@ export default function BenchPage({ id }: { id: string }) {
   }
   return (
     <BenchProvider value={session.bench}>
-      <BenchFrame bench={session.bench} takeOver={session.takeOver} />
+      <BenchFrame bench={session.bench} takeOver={session.takeOver} resume={session.resume} />
     </BenchProvider>
   );
 }
 
-function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void }) {
+type Ways = { takeOver: () => void; resume: () => void };
+
+function BenchFrame({ bench, takeOver, resume }: Ways & { bench: Bench }) {
   const canvas = useRef<BenchCanvas | null>(null);
   const keepCanvas = useCallback((made: BenchCanvas | null) => void (canvas.current = made), []);
   const [hints] = useState(() => createStore<Hint[]>()(() => []));
@@ -84,7 +86,7 @@ function BenchFrame({ bench, takeOver }: { bench: Bench; takeOver: () => void })
       </aside>
       <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} />
       <Cards />
-      <MessageBar takeOver={takeOver} />
+      <MessageBar takeOver={takeOver} resume={resume} />
       <Tray hints={hints} onApply={apply} />
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
     </div>

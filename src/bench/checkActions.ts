@@ -54,15 +54,24 @@ export function fix(bench: Bench, note: Note): void {
   if (next) visit(bench, next);
 }
 
+/** Puts all notes of a kind right that can be; says how many were, and shows the first of those that are left. */
 export function fixKind(bench: Bench, kind: NoteKind): void {
   const notes = checkingOf(bench)?.openOf(kind) ?? [];
-  const label = `Fix ${notes.length} ${notes.length === 1 ? noteWords[kind].one : noteWords[kind].many}`;
-  if (!commit(bench, fixAll(bench.getState().drawing, notes, label)))
-    return bench.tell('None of these can be put right by itself.');
+  const words = (count: number): string => `${count} ${count === 1 ? noteWords[kind].one : noteWords[kind].many}`;
+  const { edit, left } = fixAll(bench.getState().drawing, notes, `Fix ${words(notes.length)}`);
+  if (!commit(bench, edit))
+    return bench.tell(`None of the ${words(notes.length)} can be put right by itself; each needs a hand.`);
+  const stays = new Set(left.map((n) => n.key));
   gone(
     bench,
-    notes.map((n) => n.key),
+    notes.flatMap((n) => (stays.has(n.key) ? [] : [n.key])),
   );
+  const done = notes.length - left.length;
+  if (left.length === 0) return bench.tell(`${words(done)} put right.`);
+  bench.tell(`${words(done)} put right, ${left.length} left: ${left.length === 1 ? 'it needs' : 'they need'} a hand.`, {
+    label: left.length === 1 ? 'Show it' : 'Show the first',
+    run: () => visit(bench, left[0]),
+  });
 }
 
 export function wave(bench: Bench, notes: readonly Note[]): void {

@@ -14,5 +14,4 @@ const MOVES = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End',
 /** Whether a key is for the control that has the focus. All others are the bench's, whatever was touched last. */
 export const isForControl = (target: EventTarget | null, key: string): boolean =>
   target instanceof Element &&
-  ((key === 'Enter' && !!target.closest(PRESSED)) ||
-    (MOVES.includes(key) && !!target.closest(`${MOVED}, ${PRESSED}`)));
+  ((key === 'Enter' && !!target.closest(PRESSED)) || (MOVES.includes(key) && !!target.closest(`${MOVED}, ${PRESSED}`)));

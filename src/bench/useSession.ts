@@ -4,7 +4,8 @@ import { useEffect, useState } from 'react';
 import { ApiError, askJson, openDrawing } from './state/api';
 import { startChecking } from './state/checking';
 import { enter } from './state/oneTab';
-import { recoverPending, Saver, type Recovered } from './state/saver';
+import { tellAside, tellRecovered, tellStuck, type Go } from './keptChanges';
+import { recoverPending, Saver } from './state/saver';
 import { loadSession, storeSession } from './state/session';
 import { createBench, sound, type Bench, type StageId } from './state/store';
 import { toolsOf } from './tools/registry';
@@ -14,10 +15,7 @@ export const shownStages: StageId[] = ['prepare', 'trace', 'refine', 'ink', 'del
 export type Session =
   | { state: 'opening' }
   | { state: 'failed'; why: string; missing: boolean; again: () => void }
-  | { state: 'open'; bench: Bench; takeOver: () => void };
-
-/** Leads to another page. */
-type Go = (path: string) => void;
+  | { state: 'open'; bench: Bench; takeOver: () => void; resume: () => void };
 
 /** Opens a drawing: recovers what an earlier visit left, loads it, and keeps saving until the page is left. */
 export function useSession(id: string, go: (path: string) => void): Session {
@@ -83,20 +81,38 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     saver = startSaver(bench, id, go, newest.revision, (revision) => tenancy.announce(revision));
     bench.setState({ save: { kind: 'saved', revision: newest.revision } });
   };
+  /** Goes on editing from the newest state, once what was left here is dealt with. */
+  const resume = async (): Promise<void> => {
+    const left = await recoverPending(id);
+    await reload();
+    bench.setState({ reading: false });
+    tellRecovered(bench, left, go);
+  };
+  const resumeOrTell = (): void =>
+    void resume().catch((e: Error) => bench.tell(`${e.message} Nothing was lost.`, undefined, 'warning'));
   const tenancy = enter(id, {
+    // The tab that had it may still have been sending: what it kept is sent first.
     onEditing: () => {
-      if (!bench.getState().reading) return;
-      // The tab that had it may still have been sending: what it kept is sent first.
-      recoverPending(id)
-        .then(reload)
-        .then(() => bench.setState({ reading: false }))
-        .catch((e: Error) => bench.tell(e.message, undefined, 'warning'));
+      const { reading, readingWhy } = bench.getState();
+      if (reading && readingWhy === 'another tab') resumeOrTell();
     },
-    onReading: () => bench.setState({ reading: true, preview: null }),
-    onNews: () => bench.getState().reading && void reload().catch(() => undefined),
+    onReading: () => bench.setState({ reading: true, readingWhy: 'another tab', preview: null }),
+    onNews: () => {
+      const { reading, readingWhy } = bench.getState();
+      if (reading && readingWhy === 'another tab') void reload().catch(() => undefined);
+    },
   });
-  leave.push(() => tenancy.release(), rememberPlace(bench, id), startChecking(bench));
-  return { state: 'open', bench, takeOver: tenancy.takeOver };
+  const ask = (e: BeforeUnloadEvent): void => {
+    if (saver.waiting > 0) e.preventDefault();
+  };
+  window.addEventListener('beforeunload', ask);
+  leave.push(
+    () => window.removeEventListener('beforeunload', ask),
+    () => tenancy.release(),
+    rememberPlace(bench, id),
+    startChecking(bench),
+  );
+  return { state: 'open', bench, takeOver: tenancy.takeOver, resume: resumeOrTell };
 }
 
 function startSaver(bench: Bench, id: string, go: Go, revision: number, announce: (revision: number) => void): Saver {
@@ -105,43 +121,16 @@ function startSaver(bench: Bench, id: string, go: Go, revision: number, announce
       bench.setState({ save });
       if (save.kind === 'saved') announce(save.revision);
     },
-    onAside: ({ id: aside, title, count }) => {
-      bench.setState({ reading: true });
-      bench.tell(
-        `This drawing was changed elsewhere. Your last ${count === 1 ? 'change was' : `${count} changes were`} kept as “${title}”.`,
-        {
-          label: 'Open it',
-          run: () => go(`/drawing/${aside}`),
-        },
-        'warning',
-      );
+    onRefused: () => bench.setState({ reading: true, readingWhy: 'putting aside', preview: null }),
+    onAside: (aside) => {
+      bench.setState({ readingWhy: 'refused' });
+      tellAside(bench, aside, 'This drawing was changed elsewhere.', go);
     },
-    onStuck: (why) => {
-      bench.setState({ reading: true });
-      bench.tell(
-        `The last changes could not be saved: ${why} They are kept in this browser; reload the page to try again.`,
-        undefined,
-        'warning',
-      );
+    onStuck: (stuck) => {
+      bench.setState({ readingWhy: 'refused' });
+      tellStuck(bench, stuck);
     },
   });
-}
-
-function tellRecovered(bench: Bench, recovered: Recovered, go: Go): void {
-  if (recovered.kind === 'sent')
-    bench.tell(
-      `${recovered.count === 1 ? 'One change' : `${recovered.count} changes`} from your last visit ${recovered.count === 1 ? 'was' : 'were'} still here and ${recovered.count === 1 ? 'is' : 'are'} saved now.`,
-    );
-  if (recovered.kind === 'aside') {
-    bench.tell(
-      `Changes from your last visit no longer fitted and were kept as “${recovered.title}”.`,
-      {
-        label: 'Open it',
-        run: () => go(`/drawing/${recovered.id}`),
-      },
-      'warning',
-    );
-  }
 }
 
 /** What is remembered of where a person is. */

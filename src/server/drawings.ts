@@ -1,9 +1,9 @@
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
-import { applyChange, emptyDrawing, type Change, type Drawing, type Page } from '@/core';
+import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
 import { tagColours } from '@/core/change/sheetEdits';
 import { database } from './database';
-import { beginJournal, forget, stateOf } from './journal';
+import { beginJournal, fitting, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';
 import { drawings } from './tables';
 
@@ -89,7 +89,7 @@ export function deleteForGood(id: string): void {
 
 /**
  * Changes that came too late for a drawing, kept as a drawing of their own: the state they were made on, and they.
- * @throws ChangeError when they do not fit even that.
+ * @throws Problem 404 when there is no such state, 422 when they do not fit even that.
  */
 export function keepAside(
   id: string,
@@ -97,7 +97,7 @@ export function keepAside(
   changes: readonly Change[],
 ): { id: string; revision: number; title: string } {
   const { title, stage } = cardOf(id);
-  const drawing = changes.reduce(applyChange, stateOf(id, base).drawing);
+  const drawing = changes.reduce(fitting, stateOf(id, base).drawing);
   const aside = `${title} (kept aside)`.slice(0, 200);
   return { ...keepDrawing(aside, drawing, stage as StageName), title: aside };
 }

@@ -1,21 +1,30 @@
 import { z } from 'zod';
 import { idSchema } from '@/core/drawing/schema';
+import { dataHeaders, isOurHost, isOurOrigin } from './door';
 import { notFound, Problem } from './problem';
 
 type Handler<P> = (request: Request, params: P) => Promise<Response> | Response;
 
-const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
-
-/** A route handler behind the door: the origin is checked, and whatever goes wrong is told as JSON. */
+/** A route handler behind the door: host and origin are checked, and whatever goes wrong is told as JSON. */
 export function route<P extends Record<string, string> = Record<string, string>>(handle: Handler<P>) {
-  return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
-    try {
-      checkOrigin(request);
-      return await handle(request, await context.params);
-    } catch (error) {
-      return problemResponse(error);
-    }
-  };
+  return async (request: Request, context: { params: Promise<P> }): Promise<Response> =>
+    guarded(await answerTo(request, context, handle));
+}
+
+async function answerTo<P>(request: Request, context: { params: Promise<P> }, handle: Handler<P>): Promise<Response> {
+  try {
+    checkDoor(request);
+    return await handle(request, await context.params);
+  } catch (error) {
+    return problemResponse(error);
+  }
+}
+
+/** An answer with the headers of all data; a handler's own go before them. */
+function guarded(answer: Response): Response {
+  for (const [name, value] of Object.entries(dataHeaders))
+    if (!answer.headers.has(name)) answer.headers.set(name, value);
+  return answer;
 }
 
 function problemResponse(error: unknown): Response {
@@ -38,21 +47,14 @@ function problemResponse(error: unknown): Response {
 }
 
 /**
- * A page from elsewhere must not change anything here: the request's host must be one this server is known by
- * (`YELLOW_QUILL_HOSTS`, names separated by commas, beside the loopback names), and its origin that very host.
+ * A page from elsewhere must not read or change anything here.
  * @throws Problem 403.
  */
-function checkOrigin(request: Request): void {
-  if (request.method === 'GET' || request.method === 'HEAD') return;
-  const host = request.headers.get('host') ?? '';
-  const name = host.replace(/:\d+$/, '');
-  const known = (process.env.YELLOW_QUILL_HOSTS ?? '').split(',').filter(Boolean);
-  const origin = request.headers.get('origin');
-  const foreign = origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host);
-  const crossSite = request.headers.get('sec-fetch-site') === 'cross-site';
-  if (foreign || crossSite || !(LOOPBACK.has(name) || known.includes(name))) {
+function checkDoor({ method, headers }: Request): void {
+  if (!isOurHost(headers)) throw new Problem(403, 'foreign-host', 'This server does not answer to that name.');
+  const isReading = method === 'GET' || method === 'HEAD';
+  if (!isReading && !isOurOrigin(headers))
     throw new Problem(403, 'foreign-origin', 'This request comes from another site. Nothing was changed.');
-  }
 }
 
 /**

@@ -132,7 +132,8 @@ function alreadyThere(store: Store, id: string, base: number, changes: readonly 
   return differs < 0 ? rows.length : differs;
 }
 
-function fitting(drawing: Drawing, change: Change): Drawing {
+/** A drawing after a change. @throws Problem 422 when the change does not fit. */
+export function fitting(drawing: Drawing, change: Change): Drawing {
   try {
     return applyChange(drawing, change);
   } catch (error) {

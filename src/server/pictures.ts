@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream, existsSync } from 'node:fs';
-import { open, readFile, rename, rm, stat } from 'node:fs/promises';
+import { open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -9,6 +9,7 @@ import sharp, { type Sharp } from 'sharp';
 import { database } from './database';
 import { folder } from './place';
 import { notFound, Problem } from './problem';
+import { looksLikeSvg, svgAsPng } from './svgPicture';
 import { pictures } from './tables';
 
 export const MOST_BYTES = 60 * 1024 * 1024;
@@ -30,10 +31,6 @@ const MIME: Record<string, string> = {
   svg: 'image/svg+xml',
 };
 
-/** SVG is text, and costs to be read: more than this is no drawing that someone made. */
-const MOST_SVG_BYTES = 12 * 1024 * 1024;
-/** How long the longer side of an SVG is made when it becomes a picture, px. */
-const SVG_LONGEST = 2400;
 const MOST_SECONDS = 30;
 
 /**
@@ -60,11 +57,12 @@ export async function takePicture(
     }
     const known = database().select().from(pictures).where(eq(pictures.hash, hash)).get();
     if (known && existsSync(originalFile(hash))) return known;
-    const seen = await inspect(temporary);
+    const { drawn, ...seen } = await inspect(temporary);
     const handle = await open(temporary, 'r');
     await handle.sync();
     await handle.close();
     await rename(temporary, originalFile(hash));
+    if (drawn) await keepDerived(drawnFile(hash), (to) => writeFile(to, drawn));
     const picture = { hash, bytes, ...seen, at: Date.now() };
     database().insert(pictures).values(picture).onConflictDoNothing().run();
     return picture;
@@ -94,19 +92,26 @@ async function receive(body: ReadableStream<Uint8Array>, file: string): Promise<
   return { hash: hash.digest('hex'), bytes };
 }
 
-async function inspect(file: string): Promise<Pick<Picture, 'mime' | 'width' | 'height' | 'dpi'>> {
+type Seen = Pick<Picture, 'mime' | 'width' | 'height' | 'dpi'> & { drawn?: Buffer };
+
+async function inspect(file: string): Promise<Seen> {
+  if (looksLikeSvg(await headOf(file))) {
+    // From now on it is a picture.
+    const drawn = await svgAsPng(file);
+    const { width, height } = await sharp(drawn).metadata();
+    return { mime: MIME.svg, width, height, dpi: null, drawn };
+  }
   const header = await sharp(file, { limitInputPixels: false })
     .metadata()
     .catch(() => null);
   const mime = header && MIME[header.format];
-  if (!header || !mime || (header.format === 'heif' && header.compression !== 'av1')) {
+  if (!header || !mime || header.format === 'svg' || (header.format === 'heif' && header.compression !== 'av1')) {
     throw new Problem(
       415,
       'not-a-picture',
       'This is not a picture of a kind that can be read (PNG, JPEG, WebP, GIF, TIFF, AVIF or SVG). Nothing was brought in.',
     );
   }
-  if (header.format === 'svg') return inspectSvg(file);
   if (header.width * header.height > MOST_PIXELS) {
     const million = Math.round((header.width * header.height) / 1e6);
     throw new Problem(
@@ -131,35 +136,37 @@ async function inspect(file: string): Promise<Pick<Picture, 'mime' | 'width' | '
 const broken = (): Problem =>
   new Problem(400, 'broken', 'The picture is damaged or cut short. Nothing was brought in.');
 
-/** An SVG is drawn once, without any of its scripts or links, to see that it can be; from then on it is a picture. */
-async function inspectSvg(file: string): Promise<Pick<Picture, 'mime' | 'width' | 'height' | 'dpi'>> {
-  if ((await stat(file)).size > MOST_SVG_BYTES)
-    throw new Problem(
-      413,
-      'too-large',
-      'The SVG is larger than 12 MB. Nothing was brought in; save it smaller and try again.',
-    );
+async function headOf(file: string): Promise<Buffer> {
+  const handle = await open(file, 'r');
   try {
-    const { info } = await (await svgPicture(file)).raw().toBuffer({ resolveWithObject: true });
-    return { mime: MIME.svg, width: info.width, height: info.height, dpi: null };
-  } catch {
-    throw broken();
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(4096), 0, 4096, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
   }
 }
 
-/** An SVG as pixels. It is handed over as bytes, so that nothing it names beside itself can be reached. */
-async function svgPicture(file: string): Promise<Sharp> {
-  const bytes = await readFile(file);
-  const { width, height } = await sharp(bytes, { density: 96, limitInputPixels: false }).metadata();
-  const density = Math.min(2_400, Math.max(1, (96 * SVG_LONGEST) / Math.max(width, height)));
-  return sharp(bytes, { density, limitInputPixels: MOST_PIXELS })
-    .timeout({ seconds: MOST_SECONDS })
-    .resize({ width: SVG_LONGEST, height: SVG_LONGEST, fit: 'inside' });
+const drawnFile = (hash: string): string => path.join(folder('derived'), `${hash}-drawn.png`);
+
+/** A kept SVG as PNG: drawn when it was taken in, and again if that was thrown away. */
+async function drawnSvg(hash: string): Promise<Buffer> {
+  const known = await readFile(drawnFile(hash)).catch(() => null);
+  if (known) return known;
+  const drawn = await svgAsPng(originalFile(hash));
+  await keepDerived(drawnFile(hash), (temporary) => writeFile(temporary, drawn));
+  return drawn;
+}
+
+/** Writes a derived file whole or not at all. */
+async function keepDerived(file: string, write: (temporary: string) => Promise<unknown>): Promise<void> {
+  const temporary = `${file}.${randomUUID()}`;
+  await write(temporary);
+  await rename(temporary, file);
 }
 
 /** A kept picture, upright, ready to be worked on. Of an animation, the first frame. */
 async function uprightPicture({ hash, mime }: Picture): Promise<Sharp> {
-  if (mime === MIME.svg) return sharp(await (await svgPicture(originalFile(hash))).png().toBuffer());
+  if (mime === MIME.svg) return sharp(await drawnSvg(hash));
   return sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS }).autoOrient();
 }
 
@@ -203,8 +210,6 @@ async function makeShown(kept: Picture, file: string, longest: number): Promise<
   const encoded = hasAlpha
     ? picture.png({ compressionLevel: 3 })
     : picture.jpeg({ quality: 92, chromaSubsampling: '4:4:4' });
-  const temporary = `${file}.${randomUUID()}`;
-  await encoded.toFile(temporary);
-  await rename(temporary, file);
+  await keepDerived(file, (temporary) => encoded.toFile(temporary));
   return file;
 }

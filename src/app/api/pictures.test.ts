@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
-import { crc32, deflateSync } from 'node:zlib';
+import { crc32, deflateSync, gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import type { Drawing, Reference } from '@/core';
 import { correctReference } from '@/core/change/referenceEdits';
@@ -169,6 +169,13 @@ describe('pictures', () => {
       expect(original.response.headers.get('content-security-policy')).toContain('sandbox');
     });
 
+    test('a packed SVG is unpacked, and one with a byte order mark is read', async () => {
+      const text =
+        '<svg xmlns="http://www.w3.org/2000/svg" width="30" height="20"><rect width="30" height="20" fill="#00ff00"/></svg>';
+      for (const bytes of [gzipSync(text), Buffer.from(`\ufeff${text}`)])
+        near((await shown(bytes)).pixel(100, 100), [0, 255, 0]);
+    });
+
     test('a great deal of EXIF does no harm', async () => {
       const bytes = await plain()
         .withExif({ IFD0: { ImageDescription: 'x'.repeat(60_000), Copyright: 'made up' } })
@@ -219,8 +226,8 @@ describe('pictures', () => {
       [
         'an SVG that is no XML',
         new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" width="9"><g>'),
-        415,
-        'not-a-picture',
+        400,
+        'broken',
       ],
       ['900 megapixels in a few bytes', bigOneBit, 413, 'too-many-pixels'],
       ['a PNG cut short', png.subarray(0, png.length / 2), 400, 'broken'],

@@ -33,7 +33,7 @@ const bring = (id: string, body: Uint8Array, query = '?name=scan.png', headers: 
   call(bringIn, 'POST', { id }, { body, query, headers: { 'content-length': String(body.length), ...headers } });
 
 test('health', async () => {
-  expect(await (health as () => Response)().json()).toEqual({
+  expect((await call(health, 'GET')).json).toEqual({
     ok: true,
     version: expect.stringMatching(/^\d+\.\d+\.\d+$/),
   });
@@ -68,6 +68,9 @@ test('changes are appended; what does not fit is refused in plain words, and can
   const kept = await call(aside, 'POST', { id }, { body: { base: 0, changes: [late] } });
   expect(kept.status).toBe(201);
   expect((await opened((kept.json as { id: string }).id)).drawing.sheets[0].lines.map((l) => l.id)).toEqual(['other']);
+  const unfit = { ...late, steps: [{ ...late.steps[0], sheet: 'gone' }] };
+  expect((await call(aside, 'POST', { id }, { body: { base: 0, changes: [unfit] } })).status).toBe(422);
+  expect((await call(aside, 'POST', { id }, { body: { base: 9, changes: [late] } })).status).toBe(404);
 });
 
 describe('the door', () => {
@@ -75,10 +78,28 @@ describe('the door', () => {
     ['another site', { origin: 'http://elsewhere.example' }],
     ['an opaque origin', { origin: 'null' }],
     ['a browser that says so', { 'sec-fetch-site': 'cross-site' }],
-    ['a name that is not ours', { host: 'rebound.example:3000', origin: 'http://rebound.example:3000' }],
   ])('a changing request from %s is refused', async (_, headers) => {
     const answer = await call(create, 'POST', {}, { body: { title: 'x', page }, headers });
     expect([answer.status, answer.json]).toMatchObject([403, { error: { code: 'foreign-origin' } }]);
+  });
+  test.each([
+    ['GET', list],
+    ['GET', health],
+    ['POST', create],
+  ] as const)('%s under a name that is not ours is refused, reading too', async (method, handler) => {
+    const headers = { host: 'rebound.example:3000', origin: 'http://rebound.example:3000' };
+    const body = method === 'POST' ? { title: 'x', page } : undefined;
+    const answer = await call(handler, method, {}, { body, headers });
+    expect([answer.status, answer.json]).toMatchObject([403, { error: { code: 'foreign-host' } }]);
+  });
+  test('what is answered cannot be framed, guessed at or read by another site', async () => {
+    for (const { response } of [await call(list, 'GET'), await call(read, 'GET', { id: 'nothing' })])
+      expect(Object.fromEntries(response.headers)).toMatchObject({
+        'content-security-policy': expect.stringContaining("frame-ancestors 'none'"),
+        'x-frame-options': 'DENY',
+        'x-content-type-options': 'nosniff',
+        'cross-origin-resource-policy': 'same-origin',
+      });
   });
   test('our own pages are let in', async () => {
     expect(

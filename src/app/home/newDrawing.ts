@@ -38,13 +38,14 @@ export async function makeFromPicture(file: File): Promise<{ id: string }> {
     const k = LONGER_SIDE / Math.max(taken.pixelWidth, taken.pixelHeight);
     const side = (px: number): number => fromUnit(Math.max(1, Math.round(px * k * 100) / 100), 'mm');
     const page = { ...drawing.page, width: side(taken.pixelWidth), height: side(taken.pixelHeight) };
+    const changes = [
+      { id: nanoid(12), ...setPage(drawing, page, 'Fit page to picture') },
+      { id: nanoid(12), ...placeReference(drawing, placedReference(page, taken)) },
+    ].filter((c) => c.steps.length > 0);
     await sendChanges(
       id,
       revision,
-      [
-        { id: nanoid(12), ...setPage(drawing, page, 'Fit page to picture') },
-        { id: nanoid(12), ...placeReference(drawing, placedReference(page, taken)) },
-      ].filter((c) => c.steps.length > 0),
+      changes.map((c) => JSON.stringify(c)),
     );
     return { id };
   } catch (error) {

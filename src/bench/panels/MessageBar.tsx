@@ -4,14 +4,23 @@ import { CloseOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useEffect } from 'react';
 import { useBench, useBenchState } from '../benchContext';
+import type { ReadingWhy } from '../state/store';
 
 const SHOWN_MS = 8_000;
 
+const readingWords: Record<ReadingWhy, string> = {
+  'another tab': 'This drawing is open in another tab, so here it is for reading.',
+  'putting aside':
+    'The server would not have the last changes; they are being put aside. Until then this is for reading.',
+  refused: 'Here the drawing is as you last saw it, for reading.',
+  waiting: 'Changes from your last visit are still here and could not be sent yet, so this is for reading.',
+};
+
 /** What there is to tell, with the way out; above the tray, so that it never covers the page's middle. */
-export function MessageBar({ takeOver }: { takeOver: () => void }) {
+export function MessageBar({ takeOver, resume }: { takeOver: () => void; resume: () => void }) {
   const bench = useBench();
   const message = useBenchState((s) => s.message);
-  const reading = useBenchState((s) => s.reading);
+  const reading = useBenchState((s) => (s.reading ? s.readingWhy : null));
   useEffect(() => {
     if (!message || (message.tone === 'warning' && message.action)) return;
     const timer = setTimeout(() => bench.getState().message === message && bench.setState({ message: null }), SHOWN_MS);
@@ -23,10 +32,16 @@ export function MessageBar({ takeOver }: { takeOver: () => void }) {
     <>
       {reading && (
         <div className="message reading" role="status">
-          This drawing is open in another tab, so here it is for reading.
-          <Button size="small" onClick={takeOver}>
-            Edit here instead
-          </Button>
+          {readingWords[reading]}
+          {reading !== 'putting aside' && (
+            <Button size="small" onClick={reading === 'another tab' ? takeOver : resume}>
+              {reading === 'another tab'
+                ? 'Edit here instead'
+                : reading === 'waiting'
+                  ? 'Try again'
+                  : 'Go on from the newest'}
+            </Button>
+          )}
         </div>
       )}
       {message && (

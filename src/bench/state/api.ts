@@ -1,4 +1,4 @@
-import type { Change, Drawing, Reference } from '@/core';
+import type { Drawing, Reference } from '@/core';
 
 /** An answer with an error in it. `status` 0 means there was no answer. */
 export class ApiError extends Error {
@@ -33,14 +33,22 @@ export const askJson = <T>(path: string, method: string, body: unknown): Promise
 
 export const openDrawing = (id: string): Promise<Opened> => ask(`/api/drawings/${id}`);
 
-export const sendChanges = (id: string, base: number, changes: readonly Change[]): Promise<{ revision: number }> =>
-  askJson(`/api/drawings/${id}/changes`, 'POST', { base, changes });
+/** Changes, as JSON, after the revision that they were made on. */
+const postChanges = <T>(path: string, base: number, changes: readonly string[]): Promise<T> =>
+  ask<T>(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: `{"base":${base},"changes":[${changes.join(',')}]}`,
+  });
+
+export const sendChanges = (id: string, base: number, changes: readonly string[]): Promise<{ revision?: number }> =>
+  postChanges(`/api/drawings/${id}/changes`, base, changes);
 
 export const keepAside = (
   id: string,
   base: number,
-  changes: readonly Change[],
-): Promise<{ id: string; title: string }> => askJson(`/api/drawings/${id}/aside`, 'POST', { base, changes });
+  changes: readonly string[],
+): Promise<{ id: string; revision: number; title: string }> => postChanges(`/api/drawings/${id}/aside`, base, changes);
 
 /** As many bytes as the server takes; asked beforehand, since a refusal in the middle of sending looks like a lost line. */
 const MOST_BYTES = 60 * 1024 * 1024;

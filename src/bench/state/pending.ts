@@ -1,23 +1,44 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Change } from '@/core';
 
-/** A change that this browser has made and the server has not yet acknowledged. */
-export type Pending = { drawing: string; base: number; change: Change };
+/**
+ * A change that this browser has made and the server has not yet acknowledged. `stuck` says why the server will not have
+ * it: it is kept to be saved as a file, and not sent again.
+ */
+export type Pending = { drawing: string; base: number; change: Change; stuck?: string };
+export type KeptPending = { key: number; pending: Pending };
 
 interface Shape extends DBSchema {
   pending: { key: number; value: Pending; indexes: { drawing: string } };
 }
 
+/** A browser's store that has not answered after so long will not, ms. */
+const PATIENCE = 4_000;
+
 let opened: Promise<IDBPDatabase<Shape>> | undefined;
 
-const database = (): Promise<IDBPDatabase<Shape>> =>
-  (opened ??= openDB<Shape>('yellow-quill', 1, {
+function database(): Promise<IDBPDatabase<Shape>> {
+  opened ??= openDB<Shape>('yellow-quill', 1, {
     upgrade: (db) => {
       db.createObjectStore('pending', { autoIncrement: true }).createIndex('drawing', 'drawing');
     },
-  }));
+    terminated: () => (opened = undefined),
+  });
+  const known = opened;
+  known.catch(() => opened === known && (opened = undefined));
+  return answering(known);
+}
 
-/** Keeps a change in the browser until it is acknowledged. */
+/** @throws Error when the store does not answer. */
+function answering<T>(asked: Promise<T>): Promise<T> {
+  let timer: ReturnType<typeof setTimeout>;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error('The browser’s own store does not answer.')), PATIENCE);
+  });
+  return Promise.race([asked, late]).finally(() => clearTimeout(timer));
+}
+
+/** Keeps a change in the browser until it is acknowledged. @throws where this browser keeps nothing. */
 export const keepPending = async (p: Pending): Promise<number> => (await database()).add('pending', p);
 
 export async function dropPending(keys: readonly number[]): Promise<void> {
@@ -25,10 +46,16 @@ export async function dropPending(keys: readonly number[]): Promise<void> {
   await Promise.all([...keys.map((k) => tx.store.delete(k)), tx.done]);
 }
 
-/** What is kept for a drawing, in the order in which it was made. */
-export async function pendingOf(drawing: string): Promise<{ key: number; pending: Pending }[]> {
+/** Marks changes as ones that the server will not have. */
+export async function markStuck(kept: readonly KeptPending[], why: string): Promise<void> {
+  const tx = (await database()).transaction('pending', 'readwrite');
+  await Promise.all([...kept.map((k) => tx.store.put({ ...k.pending, stuck: why }, k.key)), tx.done]);
+}
+
+/** What is kept for a drawing, in the order in which it was made. @throws where this browser keeps nothing. */
+export async function pendingOf(drawing: string): Promise<KeptPending[]> {
   const tx = (await database()).transaction('pending');
-  const found: { key: number; pending: Pending }[] = [];
+  const found: KeptPending[] = [];
   for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
     if (cursor.value.drawing === drawing) found.push({ key: cursor.primaryKey, pending: cursor.value });
   }

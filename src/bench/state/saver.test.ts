@@ -3,33 +3,54 @@ import { applyChange, type Change, type Drawing } from '@/core';
 import { moveLines } from '@/core/change/lineEdits';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { pendingOf } from './pending';
-import { recoverPending, Saver, type SaveState } from './saver';
+import { forgetStuck, recoverPending, Saver, type SaveState } from './saver';
 
 /** A server that keeps a journal as ours does, and can be made to fail. */
 class FakeServer {
   journal: string[] = [];
   aside: string[][] = [];
-  mode: 'up' | 'down' | 'answer lost' | 'broken' = 'up';
+  mode: 'up' | 'down' | 'answer lost' | 'broken' | 'empty answer' | 'busy' = 'up';
   requests = 0;
+  /** The longest body that is taken. */
+  mostBytes = Infinity;
+  /** What the way aside answers with instead. */
+  asideStatus: number | null = null;
+  /** Called before a request to keep aside is answered. */
+  whileAside = (): void => {};
+  /** The drawings that were made aside, each with the ids of its changes. */
+  drawings = new Map<string, string[]>();
 
   readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
     this.requests++;
     if (this.mode === 'down') throw new TypeError('no connection');
-    if (this.mode === 'broken') return Response.json({ error: { code: 'failed', message: 'no' } }, { status: 500 });
-    const { base, changes } = JSON.parse(String(init.body)) as { base: number; changes: Change[] };
+    if (this.mode === 'broken') return refusal(500);
+    if (this.mode === 'busy') return refusal(429);
+    if (this.mode === 'empty answer') return Response.json({});
+    const body = String(init.body);
+    if (body.length > this.mostBytes) return refusal(413);
+    const { base, changes } = JSON.parse(body) as { base: number; changes: Change[] };
     const ids = changes.map((c) => c.id);
     if (path.endsWith('/aside')) {
+      this.whileAside();
+      if (this.asideStatus) return refusal(this.asideStatus);
       this.aside.push(ids);
-      return Response.json({ id: 'new', title: 'Test (kept aside)' }, { status: 201 });
+      this.drawings.set('new', [...ids]);
+      return Response.json({ id: 'new', revision: 0, title: 'Test (kept aside)' }, { status: 201 });
+    }
+    if (path.includes('/new/')) {
+      this.drawings.get('new')!.push(...ids);
+      return Response.json({ revision: base + ids.length });
     }
     const known = ids.filter((id, i) => this.journal[base + i] === id).length;
-    if (base + known !== this.journal.length)
-      return Response.json({ error: { code: 'conflict', message: 'not the newest' } }, { status: 409 });
+    if (base + known !== this.journal.length) return refusal(409);
     this.journal.push(...ids.slice(known));
     if (this.mode === 'answer lost') throw new TypeError('connection lost');
     return Response.json({ revision: this.journal.length });
   };
 }
+
+const refusal = (status: number): Response =>
+  Response.json({ error: { code: 'no', message: `no (${status})` } }, { status });
 
 let server: FakeServer;
 let states: SaveState[];
@@ -49,8 +70,9 @@ beforeEach(() => {
 const newSaver = (revision = 0) =>
   new Saver(id, revision, {
     onState: (s) => states.push(s),
+    onRefused: () => told.push('refused'),
     onAside: ({ title, count: n }) => told.push(`${n} in ${title}`),
-    onStuck: (why) => told.push(why),
+    onStuck: ({ why, changes: left }) => told.push(`${left.length} stuck: ${why}`),
   });
 
 function changes(n: number): Change[] {
@@ -117,10 +139,94 @@ test('what the server refuses is kept as a drawing of its own, all of it', async
   const saver = newSaver();
   const made = changes(3);
   made.forEach((c) => saver.push(c));
-  await until(() => told.length > 0);
-  expect(told).toEqual(['3 in Test (kept aside)']);
+  await until(() => told.length > 1);
+  expect(told).toEqual(['refused', '3 in Test (kept aside)']);
   expect(server.aside).toEqual([made.map((c) => c.id)]);
   expect(await pendingOf(id)).toEqual([]);
+});
+
+test('what is made while others are put aside is put aside as well', async () => {
+  server.journal = ['someone-else'];
+  const saver = newSaver();
+  const made = changes(4);
+  server.whileAside = () => {
+    server.whileAside = () => {};
+    made.slice(2).forEach((c) => saver.push(c));
+  };
+  made.slice(0, 2).forEach((c) => saver.push(c));
+  await until(() => told.length > 1);
+  expect(told).toEqual(['refused', '4 in Test (kept aside)']);
+  expect(server.drawings.get('new')).toEqual(made.map((c) => c.id));
+  expect(await pendingOf(id)).toEqual([]);
+});
+
+test('what is too large for one request goes in several, to the drawing and aside', async () => {
+  const made = changes(9);
+  server.mostBytes = 3.5 * JSON.stringify(made[0]).length;
+  const saver = newSaver();
+  made.forEach((c) => saver.push(c));
+  await until(() => states.at(-1)?.kind === 'saved');
+  expect(server.journal).toEqual(made.map((c) => c.id));
+  const other = newSaver();
+  server.journal = ['someone-else'];
+  made.forEach((c) => other.push(c));
+  await until(() => told.length > 1);
+  expect(told).toEqual(['refused', '9 in Test (kept aside)']);
+  expect(server.aside[0].length).toBeLessThan(9);
+  expect(server.drawings.get('new')).toEqual(made.map((c) => c.id));
+});
+
+test.each(['busy', 'empty answer', 'broken'] as const)('a server that is %s is asked again', async (mode) => {
+  const saver = newSaver();
+  server.mode = mode;
+  const [a] = changes(1);
+  saver.push(a);
+  await until(() => states.at(-1)?.kind === 'waiting');
+  expect(told).toEqual([]);
+  server.mode = 'up';
+  await until(() => states.at(-1)?.kind === 'saved');
+  expect(server.journal).toEqual([a.id]);
+});
+
+test('what cannot even be put aside stays here, is told with all of it, and is not sent again', async () => {
+  server.journal = ['someone-else'];
+  server.asideStatus = 422;
+  const saver = newSaver();
+  const made = changes(3);
+  made.forEach((c) => saver.push(c));
+  await until(() => told.length > 1);
+  expect(told).toEqual(['refused', '3 stuck: no (422)']);
+  const asked = server.requests;
+  const left = await recoverPending(id);
+  expect(left).toMatchObject({ kind: 'stuck', why: 'no (422)', base: 0 });
+  expect('changes' in left && left.changes.map((c) => c.id)).toEqual(made.map((c) => c.id));
+  expect(server.requests).toBe(asked);
+  await forgetStuck(id);
+  expect(await recoverPending(id)).toEqual({ kind: 'none' });
+});
+
+test('without a store of its own a browser still saves, and says that it keeps nothing', async () => {
+  const had = globalThis.indexedDB;
+  const { IDBFactory } = await import('fake-indexeddb');
+  const none = new IDBFactory();
+  none.open = () => {
+    throw new DOMException('not here', 'SecurityError');
+  };
+  jest.resetModules();
+  globalThis.indexedDB = none;
+  const fresh = (await import('./saver')) as typeof import('./saver');
+  expect(await fresh.recoverPending(id)).toEqual({ kind: 'no store' });
+  const saver = new fresh.Saver(id, 0, {
+    onState: (s) => states.push(s),
+    onRefused: () => {},
+    onAside: () => {},
+    onStuck: () => {},
+  });
+  const [a] = changes(1);
+  saver.push(a);
+  await until(() => states.at(-1)?.kind === 'saved');
+  expect(server.journal).toEqual([a.id]);
+  globalThis.indexedDB = had;
 });
 
 describe('the next visit', () => {
@@ -152,10 +258,19 @@ describe('the next visit', () => {
     expect(server.aside).toEqual([made.map((c) => c.id)]);
   });
 
+  test('sets by what the server will not have in any way', async () => {
+    const made = await leaveBehind(2);
+    server.journal = ['x', 'y'];
+    server.asideStatus = 404;
+    expect(await recoverPending(id)).toEqual({ kind: 'stuck', why: 'no (404)', base: 0, changes: made });
+  });
+
   test('loses nothing while the server stays away', async () => {
     await leaveBehind(2);
     server.mode = 'down';
-    await expect(recoverPending(id)).rejects.toMatchObject({ status: 0 });
+    expect(await recoverPending(id)).toMatchObject({ kind: 'waiting', count: 2 });
     expect(await pendingOf(id)).toHaveLength(2);
+    server.mode = 'up';
+    expect(await recoverPending(id)).toEqual({ kind: 'sent', count: 2 });
   });
 });

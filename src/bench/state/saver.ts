@@ -1,30 +1,47 @@
 import type { Change } from '@/core';
-import { ApiError, keepAside, sendChanges } from './api';
-import { dropPending, keepPending, pendingOf } from './pending';
+import { dropPending, keepPending, pendingOf, type KeptPending } from './pending';
+import {
+  append,
+  Batches,
+  isRefusal,
+  outgoing,
+  outgoingOf,
+  putAside,
+  release,
+  setBy,
+  type Aside,
+  type Outgoing,
+} from './sending';
 
 export type SaveState =
   | { kind: 'saved'; revision: number }
   | { kind: 'sending'; waiting: number; revision: number }
   | { kind: 'waiting'; waiting: number; revision: number };
 
+/** Changes that the server will not have, not even as a drawing of their own: kept here, to be saved as a file. */
+export type Stuck = { why: string; base: number; changes: Change[] };
+
 type Listener = {
   onState(state: SaveState): void;
-  /** The server would not have the changes; they are a drawing of their own now. */
-  onAside(aside: { id: string; title: string; count: number }): void;
-  /** They could not even be kept aside; they stay in this browser. */
-  onStuck(why: string): void;
+  /** The server would not have a change. Told before anything else is done: from now on none may be made. */
+  onRefused(): void;
+  /** They are a drawing of their own now. */
+  onAside(aside: Omit<Aside, 'revision'>): void;
+  onStuck(stuck: Stuck): void;
 };
 
-const MOST_AT_ONCE = 100;
-const NOT_KEPT = -1;
 const RETRY_MS = [300, 600, 1200, 2500, 5000];
 
 /**
  * Sends changes in their order: each is in the browser's own store before it is sent, and leaves it when the server
- * has acknowledged it. While the server cannot be reached they wait and are tried again.
+ * has acknowledged it. While the server cannot be reached they wait and are tried again. What it refuses becomes a drawing
+ * of its own.
  */
 export class Saver {
-  private queue: { change: Change; key: Promise<number> }[] = [];
+  private readonly queue: Outgoing[] = [];
+  private readonly batches = new Batches();
+  private readonly begun: { aside?: Aside } = {};
+  private refused = false;
   private running = false;
   private stopped = false;
   private failures = 0;
@@ -41,8 +58,8 @@ export class Saver {
   push(change: Change): void {
     const base = this.revision + this.queue.length;
     // A browser that keeps nothing (private windows, a full disk) must not keep changes from being sent.
-    const key = keepPending({ drawing: this.id, base, change }).catch(() => NOT_KEPT);
-    this.queue.push({ change, key });
+    const key = keepPending({ drawing: this.id, base, change }).catch(() => null);
+    this.queue.push(outgoing(change, key));
     this.tell();
     void this.run();
   }
@@ -73,20 +90,8 @@ export class Saver {
     if (this.running || this.stopped) return;
     this.running = true;
     try {
-      while (this.queue.length > 0 && !this.stopped) {
-        const batch = this.queue.slice(0, MOST_AT_ONCE);
-        await Promise.all(batch.map((b) => b.key));
-        const { revision } = await sendChanges(
-          this.id,
-          this.revision,
-          batch.map((b) => b.change),
-        );
-        this.revision = revision;
-        this.queue.splice(0, batch.length);
-        this.failures = 0;
-        await this.drop(batch);
-        this.tell();
-      }
+      if (this.refused) await this.setAside();
+      else await this.sendAll();
     } catch (error) {
       await this.failed(error);
     } finally {
@@ -94,68 +99,99 @@ export class Saver {
     }
   }
 
+  private async sendAll(): Promise<void> {
+    while (this.queue.length > 0 && !this.stopped) {
+      const { answer, sent } = await this.batches.send(this.queue, (b) => append(this.id, this.revision, b));
+      this.revision = answer;
+      this.failures = 0;
+      await release(this.queue.splice(0, sent));
+      this.tell();
+    }
+  }
+
   private async failed(error: unknown): Promise<void> {
-    const refused = error instanceof ApiError && error.status >= 400 && error.status < 500;
-    if (refused) return this.setAside(error);
+    if (isRefusal(error) && !this.refused) {
+      this.refused = true;
+      this.listener.onRefused();
+      return this.setAside().catch((e: unknown) => this.failed(e));
+    }
+    if (isRefusal(error)) return this.giveUp(error.message);
     this.failures++;
     this.tell();
     const delay = RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1];
-    this.timer = setTimeout(this.retryNow, delay);
+    if (!this.stopped) this.timer = setTimeout(this.retryNow, delay);
   }
 
-  private async drop(sent: readonly { key: Promise<number> }[]): Promise<void> {
-    const keys = (await Promise.all(sent.map((s) => s.key))).filter((k) => k !== NOT_KEPT);
-    if (keys.length > 0) await dropPending(keys);
-  }
-
-  private async setAside(why: ApiError): Promise<void> {
+  private async setAside(): Promise<void> {
+    const aside = await putAside(this.id, this.revision, this.queue, this.batches, this.begun);
     this.stop();
-    const outcome = await putAside(
-      this.id,
-      this.revision,
-      this.queue.map((q) => q.change),
-    );
-    if ('title' in outcome) {
-      await this.drop(this.queue);
-      const count = this.queue.length;
-      this.queue = [];
-      this.listener.onAside({ ...outcome, count });
-    } else {
-      this.listener.onStuck(why.message);
-    }
+    if (aside) this.listener.onAside(aside);
+  }
+
+  /** Not even aside: what is left stays in this browser, and with whoever listens. */
+  private async giveUp(why: string): Promise<void> {
+    this.stop();
+    const left = [...this.queue];
+    await setBy(left, await pendingOf(this.id).catch(() => []), why);
+    const base = this.revision + (this.begun.aside?.count ?? 0);
+    this.listener.onStuck({ why, base, changes: left.map((q) => q.change) });
   }
 }
 
-const putAside = (
-  id: string,
-  base: number,
-  changes: Change[],
-): Promise<{ id: string; title: string } | { failed: true }> =>
-  keepAside(id, base, changes).catch(() => ({ failed: true as const }));
-
 /** What became of changes that an earlier visit left in this browser. */
 export type Recovered =
-  { kind: 'none' } | { kind: 'sent'; count: number } | { kind: 'aside'; id: string; title: string; count: number };
+  | { kind: 'none' }
+  /** This browser keeps nothing from one visit to the next. */
+  | { kind: 'no store' }
+  | { kind: 'sent'; count: number }
+  | { kind: 'aside'; id: string; title: string; count: number }
+  /** They could not be sent just now; they are still here. */
+  | { kind: 'waiting'; why: string; count: number }
+  | ({ kind: 'stuck' } & Stuck);
 
 /**
- * Sends what an earlier visit left behind, before a drawing is opened. Changes that no longer fit become a drawing of
- * their own.
- * @throws ApiError when the server cannot be reached; nothing is lost then.
+ * Sends what an earlier visit left behind. Changes that no longer fit become a drawing of their own; those that the server
+ * will not have at all are set by, to be saved as a file. Whatever becomes of them, none is lost, and nothing is thrown.
  */
 export async function recoverPending(id: string): Promise<Recovered> {
-  const left = await pendingOf(id);
-  if (left.length === 0) return { kind: 'none' };
-  const changes = left.map((l) => l.pending.change);
-  const { base } = left[0].pending;
-  const count = changes.length;
+  const kept = await pendingOf(id).catch(() => null);
+  if (!kept) return { kind: 'no store' };
+  const waiting = kept.filter((k) => k.pending.stuck === undefined);
+  if (waiting.length === 0) return stuckOf(kept);
+  const queue = outgoingOf(waiting);
+  const batches = new Batches();
+  const begun: { aside?: Aside } = {};
+  let revision = waiting[0].pending.base;
   try {
-    await sendChanges(id, base, changes);
-    await dropPending(left.map((l) => l.key));
-    return { kind: 'sent', count };
+    while (queue.length > 0) {
+      const { answer, sent } = await batches.send(queue, (b) => append(id, revision, b));
+      revision = answer;
+      await release(queue.splice(0, sent));
+    }
+    return { kind: 'sent', count: waiting.length };
   } catch (error) {
-    if (!(error instanceof ApiError) || error.status === 0 || error.status >= 500) throw error;
-    const aside = await keepAside(id, base, changes);
-    await dropPending(left.map((l) => l.key));
-    return { kind: 'aside', ...aside, count };
+    if (!isRefusal(error)) return { kind: 'waiting', why: messageOf(error), count: queue.length };
   }
+  try {
+    const aside = (await putAside(id, revision, queue, batches, begun))!;
+    return { kind: 'aside', id: aside.id, title: aside.title, count: aside.count };
+  } catch (error) {
+    if (!isRefusal(error)) return { kind: 'waiting', why: messageOf(error), count: queue.length };
+    await setBy(queue, waiting, error.message);
+    return { kind: 'stuck', why: error.message, base: revision, changes: queue.map((q) => q.change) };
+  }
+}
+
+const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+function stuckOf(kept: readonly KeptPending[]): Recovered {
+  if (kept.length === 0) return { kind: 'none' };
+  const [{ pending }] = kept;
+  return { kind: 'stuck', why: pending.stuck!, base: pending.base, changes: kept.map((k) => k.pending.change) };
+}
+
+/** Lets go of what was set by: it was saved as a file. */
+export async function forgetStuck(id: string): Promise<void> {
+  const kept = await pendingOf(id);
+  await dropPending(kept.filter((k) => k.pending.stuck !== undefined).map((k) => k.key));
 }

@@ -4,6 +4,7 @@ import { applyChange, inverseOf, type Change, type Drawing, type Line } from '@/
 import type { Edit } from '@/core/change/edit';
 import type { End } from '@/core/change/joinEdits';
 import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
+import { refusalOf } from '@/core/change/refusal';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
 import type { Version } from './api';
 import type { SaveState } from './saver';
@@ -51,6 +52,9 @@ export type Trial = {
   readonly failed: string | null;
 };
 
+/** Another tab edits; what was made here was refused, and is being or was put aside; an earlier visit's changes wait. */
+export type ReadingWhy = 'another tab' | 'putting aside' | 'refused' | 'waiting';
+
 /** Something to tell, with at most one thing to do about it. */
 export type Message = { key: number; tone: 'note' | 'warning'; text: string; action?: { label: string; run(): void } };
 
@@ -97,13 +101,15 @@ export type BenchState = {
   readonly lifted: boolean;
   readonly save: SaveState;
   readonly reading: boolean;
+  /** Why it is only read, while it is. */
+  readonly readingWhy: ReadingWhy;
   readonly message: Message | null;
 };
 
 /** A bench: its state, and everything that can be done to it. Tools, panels and keys all go through here. */
 export type Bench = StoreApi<BenchState> & {
-  /** Makes an edit a change: applied, undoable, on its way to the disk. Nothing happens for an edit without steps.
-   * `chosen`: the lines that are chosen from then on. */
+  /** Makes an edit a change: applied, undoable, on its way to the disk. Nothing happens for an edit without steps; one that
+   * a drawing cannot hold is refused with words. `chosen`: the lines that are chosen from then on. */
   commit(edit: Edit, chosen?: Iterable<string>): Change | null;
   /** Shows what an edit would do; null shows the drawing as it is. */
   show(edit: Edit | null): void;
@@ -150,6 +156,7 @@ export function createBench(opening: Opening): Bench {
     lifted: false,
     save: { kind: 'saved', revision },
     reading: false,
+    readingWhy: 'another tab',
     message: null,
   }));
   const { getState: get, setState: set } = store;
@@ -170,6 +177,12 @@ export function createBench(opening: Opening): Bench {
         return null;
       }
       const change = fresh(edit);
+      const why = refusalOf(change);
+      if (why) {
+        set({ preview: null });
+        bench.tell(`${why} Nothing was changed.`, undefined, 'warning');
+        return null;
+      }
       const after = make(change);
       set((s) => ({
         ...sound(s, after),

@@ -122,7 +122,8 @@ function trimOf(nodes: readonly Node[], others: readonly Other[], reach: number)
   return crossed && crossed.by > SAME ? { how: 'trim', ...crossed } : null;
 }
 
-function extensionOf(nodes: readonly Node[], others: readonly Other[], reach: number): Meeting | null {
+/** Where nodes would meet one of some curves, led straight on by up to `reach`. */
+export function extensionOf(nodes: readonly Node[], others: readonly Other[], reach: number): Meeting | null {
   const [from, last] = [nodes.at(-2)!, nodes.at(-1)!];
   const cubic = segmentBetween(from, last);
   const way = unit(derivative(cubic, 1)) ?? unit(subtract(last.point, last.in ? add(last.point, last.in) : from.point));

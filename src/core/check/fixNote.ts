@@ -1,7 +1,7 @@
 import { applyChange } from '../change/apply';
 import { edit, type Edit } from '../change/edit';
-import { meetLine, moveEnd } from '../change/endEdits';
-import { joinEnds, towards } from '../change/joinEdits';
+import { endPoint, meetLine } from '../change/endEdits';
+import { closeGap } from '../change/gapEdits';
 import { removeLines, reshapeLines } from '../change/lineEdits';
 import { changeKind, nodeAt, removeNodes, type NodeRef } from '../change/nodeEdits';
 import { findLine } from '../drawing/find';
@@ -40,7 +40,9 @@ export function fixNote(d: Drawing, note: Note, limits: NoteLimits = noteLimits)
   const ref: NodeRef = { line: line.id, run: note.run, node: note.node };
   switch (note.kind) {
     case 'gap':
-      return closedGap(d, note);
+      return note.end && isPlace(endPoint(d, note.end), note.at)
+        ? closeGap(d, note.end, note.lines.at(-1)!, limits.reach)
+        : edit('Close gap');
     case 'overhang':
       return note.end ? { ...meetLine(d, note.end, limits.reach), label: 'Trim overhang' } : edit('Trim overhang');
     case 'kink':
@@ -76,23 +78,11 @@ export function fixNote(d: Drawing, note: Note, limits: NoteLimits = noteLimits)
   }
 }
 
-const isAt = (node: Node | undefined, at: Point): boolean => !!node && distance(node.point, at) < 0.5;
+const isPlace = (p: Point | undefined, at: Point): boolean => !!p && distance(p, at) < 0.5;
+const isAt = (node: Node | undefined, at: Point): boolean => isPlace(node?.point, at);
 
 const lengthOfRun = (run: Run): number =>
   run.nodes.slice(1).reduce((sum, n, i) => sum + distance(n.point, run.nodes[i].point), 0);
-
-/** An end led to what it misses; to its own other end, the line is closed. */
-function closedGap(d: Drawing, { end, to, lines }: Note): Edit {
-  const run = end && findLine(d, end.line)?.line.runs[end.run];
-  if (!end || !to || !run || run.closed) return edit('Close gap');
-  if (lines.length === 1) {
-    const other = { ...end, atStart: !end.atStart };
-    const moved = moveEnd(d, end, towards(run, other).at(-1)!.point, 'Close gap');
-    const between = applyChange(d, { id: 'gap', ...moved });
-    return edit('Close gap', moved.steps, joinEnds(between, end, other).steps);
-  }
-  return moveEnd(d, end, to, 'Close gap');
-}
 
 /** Handles that are too long for the way to the next node, a third as long as that. */
 function tamed(d: Drawing, ref: NodeRef, run: Run): Edit {
@@ -114,17 +104,26 @@ function tamed(d: Drawing, ref: NodeRef, run: Run): Edit {
   return reshapeLines(d, new Map([[line.id, runs]]), 'Shorten handles');
 }
 
-/** All notes of a list put right in one change, as far as each can be. */
-export function fixAll(d: Drawing, notes: readonly Note[], label: string, limits: NoteLimits = noteLimits): Edit {
+/** All notes of a list put right in one change, as far as each can be; `left` are those that cannot. */
+export function fixAll(
+  d: Drawing,
+  notes: readonly Note[],
+  label: string,
+  limits: NoteLimits = noteLimits,
+): { edit: Edit; left: Note[] } {
   // Within a line from its last node on: what goes shifts none that is still to come.
   const ordered = [...notes].sort((a, b) => b.run - a.run || b.node - a.node);
   const steps: Edit['steps'][number][] = [];
+  const left: Note[] = [];
   let now = d;
   for (const note of ordered) {
     const fix = fixNote(now, note, limits);
-    if (fix.steps.length === 0) continue;
+    if (fix.steps.length === 0) {
+      left.push(note);
+      continue;
+    }
     now = applyChange(now, { id: 'fix', ...fix });
     steps.push(...fix.steps);
   }
-  return edit(label, steps);
+  return { edit: edit(label, steps), left };
 }

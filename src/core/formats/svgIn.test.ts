@@ -207,3 +207,40 @@ describe('what cannot be kept', () => {
     expect(dropped.map((d) => d.what)).toEqual(['paths that cannot be read']);
   });
 });
+
+describe('texts that are meant to take for ever', () => {
+  // Each would take minutes if it took time by the square of its length.
+  const svg = (content: string, attributes = ''): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${content}</svg>`;
+  const line = '<path d="M0 0L9 9" stroke="#112233"/>';
+  const long = 1_000_000;
+
+  it.each([
+    ['digits in a length', svg(line, `width="${'1'.repeat(long)}x"`)],
+    ['spaces in a length', svg(line, `width="1${' '.repeat(long)}!"`)],
+    ['digits in a width', svg(`<path d="M0 0L9 9" stroke="#112233" stroke-width="${'1'.repeat(long)}x"/>`)],
+    [
+      'digits in a colour',
+      svg(`${line}<path d="M0 0L9 9" stroke="rgb(${'1'.repeat(long)}" fill="hsl(${'1'.repeat(long)}"/>`),
+    ],
+    ['a style sheet without a brace', svg(`<style>${'a '.repeat(long)}</style>${line}`)],
+    ['a style sheet of opened comments', svg(`<style>${'/*'.repeat(long)}</style>${line}`)],
+    ['a style sheet of opened braces', svg(`<style>${'a{'.repeat(long)}</style>${line}`)],
+    ['a transform of spaces', svg(`<g transform="${' '.repeat(long)}x">${line}</g>`)],
+    ['a transform of a name', svg(`<g transform="${'matrix '.repeat(long / 7)}">${line}</g>`)],
+    ['a transform of many', svg(`<g transform="${'translate(0,0)'.repeat(long / 14)}">${line.repeat(3000)}</g>`)],
+    ['a transform that never ends', svg(`<g transform="rotate(${'1 '.repeat(long / 2)}">${line}</g>`)],
+    ['a rule of a great many declarations', svg(`<style>path{${'a:b;'.repeat(49_000)}}</style>${line.repeat(20_000)}`)],
+  ])('%s', (_, text) => {
+    const [first] = readSvg(text).drawing.sheets[0].lines;
+    expect(first.style.colour).toBe('#112233');
+  });
+
+  it.each([
+    ['style opened and never closed', svg('<style>'.repeat(400_000))],
+    ['style opened with no end', `<svg>${'<style '.repeat(200_000)}`],
+    ['groups in groups', svg('<g>'.repeat(400_000))],
+  ])('%s is refused', (_, text) => {
+    expect(() => readSvg(text)).toThrow(RangeError);
+  });
+});

@@ -1,10 +1,11 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
-import svgpath from 'svgpath';
 import { tagColours } from '../change/sheetEdits';
 import { emptyDrawing, freshSheet, plainPage, type Drawing, type Line, type Sheet, type Unit } from '../drawing/schema';
+import { growthOf, identity, times, type Matrix } from '../geometry/matrix';
 import { livingOf } from './svgLiving';
 import { grownStroke } from '../ink/grown';
 import { outlineOf, runsOf } from './svgShapes';
+import { transformOf } from './svgTransform';
 import { firstLook, lengthOf, lookOf, rulesOf, styleOf, type Look, type Rules } from './svgStyle';
 
 export type Dropped = { what: string; why: string };
@@ -36,7 +37,7 @@ const whyDropped: Record<string, string> = {
   animate: 'A drawing does not move.',
 };
 
-type Element = { name: string; look: Look; transform: string; group: string | null; depth: number; skip: boolean };
+type Element = { name: string; look: Look; transform: Matrix; group: string | null; depth: number; skip: boolean };
 
 /**
  * An SVG read as a drawing of lines: paths and basic shapes with their plain strokes and fills. Groups at the top become
@@ -53,8 +54,36 @@ export function readSvg(text: string): { drawing: Drawing; dropped: Dropped[] } 
 
 /** The style sheets of a text, read first: they may come after what they are for. */
 function rulesIn(text: string): Rules {
-  const blocks = [...text.slice(0, 2_000_000).matchAll(/<style\b[^>]*>([\s\S]*?)<\/style>/gi)].map((m) => m[1]);
-  return rulesOf(blocks.join('\n').replace(/<!\[CDATA\[|\]\]>/g, ''));
+  if (!/<(?:svg:)?style/i.test(text)) return new Map();
+  const blocks: string[] = [];
+  let [depth, within] = [0, 0];
+  const add = (t: string): void => void (within > 0 && blocks.push(t));
+  parse(text, (parser) => {
+    parser.on('opentag', ({ name }) => {
+      if (++depth > MOST_DEEP) throw tooDeep();
+      if (within > 0 || plainName(name) === 'style') within++;
+    });
+    parser.on('closetag', () => {
+      depth--;
+      within = Math.max(0, within - 1);
+    });
+    parser.on('text', add);
+    parser.on('cdata', add);
+  });
+  return rulesOf(blocks.join('\n'));
+}
+
+const plainName = (name: string): string => name.replace(/^svg:/, '');
+const tooDeep = (): RangeError => new RangeError('the SVG is nested too deeply to be read');
+
+/** Reads a text with what hears of its parts. @throws RangeError for one that is no sound XML. */
+function parse(text: string, listen: (parser: SaxesParser) => void): void {
+  const parser = new SaxesParser();
+  parser.on('error', (e) => {
+    throw new RangeError(`this is not a sound SVG: ${e.message}`);
+  });
+  listen(parser);
+  parser.write(text.replace(/^\uFEFF/, '')).close();
 }
 
 class Reader {
@@ -71,29 +100,27 @@ class Reader {
   private readonly drop = (what: string, why: string): void => void this.dropped.set(what, why);
 
   read(text: string): void {
-    const parser = new SaxesParser();
-    let failure: Error | null = null;
-    parser.on('error', (e) => (failure ??= e));
-    parser.on('opentag', (tag) => !failure && this.open(tag));
-    parser.on('closetag', () => !failure && this.close());
-    parser.on('text', (t) => this.title && (this.title.text += t));
-    parser.on('doctype', () => this.drop('document type', 'Nothing that it names is looked up.'));
-    parser.write(text.replace(/^\uFEFF/, '')).close();
-    if (failure) throw new RangeError(`this is not a sound SVG: ${(failure as Error).message}`);
+    parse(text, (parser) => {
+      parser.on('opentag', (tag) => this.open(tag));
+      parser.on('closetag', () => this.close());
+      parser.on('text', (t) => this.title && (this.title.text += t));
+      parser.on('doctype', () => this.drop('document type', 'Nothing that it names is looked up.'));
+    });
   }
 
   private open(tag: SaxesTagPlain): void {
-    const name = tag.name.replace(/^svg:/, '');
+    const name = plainName(tag.name);
     const attributes = tag.attributes;
     const above = this.stack.at(-1);
     const depth = this.stack.length;
     if (depth === 0 && name !== 'svg') throw new RangeError('this is not an SVG: its outermost element is another');
-    if (depth > MOST_DEEP) throw new RangeError('the SVG is nested too deeply to be read');
+    if (depth > MOST_DEEP) throw tooDeep();
     const skip = !!above?.skip || notDrawn.has(name) || name in whyDropped;
     if (name in whyDropped && !above?.skip) this.drop(name, whyDropped[name]);
     const look = lookOf(name, attributes, above?.look ?? firstLook, this.rules, skip ? () => undefined : this.drop);
-    const own = attributes.transform ?? '';
-    const transform = depth === 0 ? this.rootTransform(attributes) : `${above!.transform} ${own}`.trim();
+    const own = transformOf(attributes.transform ?? '');
+    if (!own) this.drop('transforms that cannot be read', 'What they were for is left where it is without them.');
+    const transform = depth === 0 ? this.rootTransform(attributes) : times(above!.transform, own ?? identity);
     let group = above?.group ?? null;
     if (name === 'g' && depth === 1) {
       this.sheets.push({ name: attributes.id ?? '', lines: [], isGroup: true });
@@ -120,7 +147,7 @@ class Reader {
   }
 
   /** From user units to page units: the viewBox fitted into the size, in its middle (SVG 2, 8.2). */
-  private rootTransform(a: Record<string, string>): string {
+  private rootTransform(a: Record<string, string>): Matrix {
     const box = (a.viewBox ?? '')
       .trim()
       .split(/[\s,]+/)
@@ -128,15 +155,15 @@ class Reader {
     const hasBox = box.length === 4 && box.every(Number.isFinite) && box[2] > 0 && box[3] > 0;
     const width = lengthOf(a.width) ?? (hasBox ? box[2] : 300);
     const height = lengthOf(a.height) ?? (hasBox ? box[3] : 150);
-    const unit = /(px|mm|cm|in|pt)\s*$/.exec(a.width ?? '')?.[1] as Unit | undefined;
+    const unit = /(px|mm|cm|in|pt)$/.exec((a.width ?? '').trim().slice(-4))?.[1] as Unit | undefined;
     const side = (v: number): number => Math.min(100_000, Math.max(1, v));
     this.page = plainPage({ width: side(width), height: side(height), unit: unit ?? 'px', dpi: 300, ground: null });
-    if (!hasBox) return '';
+    if (!hasBox) return identity;
     const [kx, ky] = [width / box[2], height / box[3]];
     const k = Math.min(kx, ky);
     const [sx, sy] = a.preserveAspectRatio?.trim().startsWith('none') ? [kx, ky] : [k, k];
     const [tx, ty] = [(width - box[2] * sx) / 2 - box[0] * sx, (height - box[3] * sy) / 2 - box[1] * sy];
-    return sx === 1 && sy === 1 && tx === 0 && ty === 0 ? '' : `matrix(${sx} 0 0 ${sy} ${tx} ${ty})`;
+    return { a: sx, b: 0, c: 0, d: sy, e: tx, f: ty };
   }
 
   private draw({ name, look, transform, group, depth }: Element, attributes: Record<string, string>): void {
@@ -184,17 +211,4 @@ class Reader {
       dropped: [...this.dropped].map(([what, why]) => ({ what, why })),
     };
   }
-}
-
-/** How much a transform makes lengths grow, on the whole. */
-function growthOf(transform: string): number {
-  if (transform === '') return 1;
-  const places: number[][] = [];
-  svgpath('M0 0L1 0L0 1')
-    .transform(transform)
-    .abs()
-    .iterate(([, ...v]) => void places.push(v as number[]));
-  const [o, x, y] = places;
-  if (!o || !x || !y) return 1;
-  return Math.sqrt(Math.abs((x[0] - o[0]) * (y[1] - o[1]) - (x[1] - o[1]) * (y[0] - o[0])));
 }

@@ -2,6 +2,7 @@ import svgpath from 'svgpath';
 import type { Run } from '../drawing/schema';
 import { runFromCubics } from '../drawing/fromCubics';
 import type { Cubic } from '../geometry/cubic';
+import type { Matrix } from '../geometry/matrix';
 import { distance, mix, type Point } from '../geometry/point';
 import { lengthOf } from './svgStyle';
 
@@ -52,8 +53,8 @@ const SAME = 1e-6;
  * Path data under a transform as runs of nodes: arcs and quadratic curves become cubics. Straight segments have no
  * handles. Null for data that cannot be read; a figure without length is a run of one node.
  */
-export function runsOf(data: string, transform: string): Run[] | null {
-  const path = svgpath(data).transform(transform).unshort().unarc().abs();
+export function runsOf(data: string, { a, b, c, d, e, f }: Matrix): Run[] | null {
+  const path = svgpath(data).matrix([a, b, c, d, e, f]).unshort().unarc().abs();
   if ((path as unknown as { err: string }).err) return null;
   const runs: Run[] = [];
   let cubics: Cubic[] = [];

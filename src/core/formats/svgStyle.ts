@@ -41,34 +41,73 @@ export type Drop = (what: string, why: string) => void;
 /** A style sheet's rules for classes, ids and element names; anything finer is left out. */
 export type Rules = ReadonlyMap<string, Record<string, string>>;
 
+/** A style sheet longer than this is read to here, characters. */
+const MOST_CSS = 200_000;
+
+/** What of a style says how a line looks; the rest is not kept, so that no element has to carry it. */
+const PROPERTIES: ReadonlySet<string> = new Set([
+  'color',
+  'stroke',
+  'fill',
+  'opacity',
+  'fill-opacity',
+  'stroke-opacity',
+  'filter',
+  'clip-path',
+  'mask',
+  'stroke-width',
+  'stroke-linecap',
+  'stroke-linejoin',
+  'stroke-miterlimit',
+  'stroke-dasharray',
+  'stroke-dashoffset',
+  'paint-order',
+  'display',
+  'visibility',
+]);
+
+/** The rules of a style sheet. Goes through the text once, whatever is in it. */
 export function rulesOf(css: string): Map<string, Record<string, string>> {
   const rules = new Map<string, Record<string, string>>();
-  const plain = css.replace(/\/\*[\s\S]*?\*\//g, '').slice(0, 200_000);
-  for (const [, selectors, body] of plain.matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
-    for (const selector of selectors.split(',').map((s) => s.trim())) {
-      if (/^[.#]?[\w-]+$/.test(selector)) rules.set(selector, { ...rules.get(selector), ...declarationsOf(body) });
+  const plain = withoutComments(css.slice(0, MOST_CSS));
+  for (let at = 0; ;) {
+    const open = plain.indexOf('{', at);
+    const close = open < 0 ? -1 : plain.indexOf('}', open);
+    if (close < 0) return rules;
+    const body = declarationsOf(plain.slice(open + 1, close));
+    for (const selector of plain.slice(at, open).split(',')) {
+      const name = selector.trim();
+      if (/^[.#]?[\w-]+$/.test(name)) rules.set(name, { ...rules.get(name), ...body });
     }
+    at = close + 1;
   }
-  return rules;
 }
 
-const declarationsOf = (text: string): Record<string, string> =>
-  Object.fromEntries(
-    text.split(';').flatMap((d) => {
-      const at = d.indexOf(':');
-      return at < 0
-        ? []
-        : [
-            [
-              d.slice(0, at).trim().toLowerCase(),
-              d
-                .slice(at + 1)
-                .replace(/!important/i, '')
-                .trim(),
-            ],
-          ];
-    }),
-  );
+function withoutComments(css: string): string {
+  let plain = '';
+  for (let at = 0; ;) {
+    const open = css.indexOf('/*', at);
+    if (open < 0) return plain + css.slice(at);
+    plain += css.slice(at, open);
+    const close = css.indexOf('*/', open + 2);
+    if (close < 0) return plain;
+    at = close + 2;
+  }
+}
+
+function declarationsOf(text: string): Record<string, string> {
+  const found: Record<string, string> = {};
+  for (const declaration of text.split(';')) {
+    const at = declaration.indexOf(':');
+    const name = declaration.slice(0, Math.max(0, at)).trim().toLowerCase();
+    if (PROPERTIES.has(name))
+      found[name] = declaration
+        .slice(at + 1)
+        .replace(/!important/i, '')
+        .trim();
+  }
+  return found;
+}
 
 /** The look of an element: what it is handed down, its attributes, the rules for it, and its own style, in that order. */
 export function lookOf(name: string, attributes: Record<string, string>, above: Look, rules: Rules, drop: Drop): Look {
@@ -151,9 +190,13 @@ export function styleOf(look: Look, growth: number): Style {
   };
 }
 
+/** A figure or a colour is no longer than this, characters; what is, is none. */
+const MOST_FIGURE = 100;
+
 /** A colour as #rrggbb, or `none`; null when it cannot be read. */
 function colourOf(text: string, current: string): string | null {
   const plain = text.trim().toLowerCase();
+  if (plain.length > MOST_FIGURE) return null;
   if (plain === 'none' || plain === 'transparent') return 'none';
   if (plain === 'currentcolor') return current;
   const read = colord(plain);
@@ -162,7 +205,9 @@ function colourOf(text: string, current: string): string | null {
 
 /** A length in user units; null for one that depends on a font or on what is around. */
 export function lengthOf(text: string | undefined): number | null {
-  const found = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*([a-z%]*)\s*$/i.exec(text ?? '');
+  const plain = (text ?? '').trim();
+  if (plain.length > MOST_FIGURE) return null;
+  const found = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*([a-z%]*)$/i.exec(plain);
   if (!found) return null;
   const value = Number(found[1]);
   const unit = found[2].toLowerCase();

@@ -1,0 +1,77 @@
+import { formatCount } from '@/ui/format';
+import { forgetStuck, type Recovered, type Stuck } from './state/saver';
+import type { Bench } from './state/store';
+
+/** What is told of changes that could not go the plain way, and what can be done with them. */
+
+/** Leads to another page. */
+export type Go = (path: string) => void;
+
+const were = (count: number): string => (count === 1 ? 'was' : 'were');
+
+/** Changes became a drawing of their own. */
+export function tellAside(
+  bench: Bench,
+  aside: { id: string; title: string; count: number },
+  why: string,
+  go: Go,
+): void {
+  bench.tell(
+    `${why} ${formatCount(aside.count, 'change')} ${were(aside.count)} kept as “${aside.title}”.`,
+    { label: 'Open it', run: () => go(`/drawing/${aside.id}`) },
+    'warning',
+  );
+}
+
+/** Changes that the server will not have: offered as a file, each time the drawing is opened, until they are saved. */
+export function tellStuck(bench: Bench, stuck: Stuck): void {
+  const count = stuck.changes.length;
+  bench.tell(
+    `${formatCount(count, 'change')} could not be kept on the server: ${stuck.why} ${count === 1 ? 'It is' : 'They are'} still in this browser.`,
+    {
+      label: 'Save as a file',
+      run: () => {
+        const { id, title } = bench.getState();
+        saveFile(`${title} (changes).json`, { drawing: id, title, ...stuck });
+        bench.tell(`The file holds ${count === 1 ? 'that change' : `all ${count} changes`}.`, {
+          label: 'Forget them here',
+          run: () => void forgetStuck(id).catch(() => undefined),
+        });
+      },
+    },
+    'warning',
+  );
+}
+
+function saveFile(name: string, content: object): void {
+  const url = URL.createObjectURL(new Blob([JSON.stringify(content)], { type: 'application/json' }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 60_000);
+}
+
+/** What became of what an earlier visit left here. */
+export function tellRecovered(bench: Bench, recovered: Recovered, go: Go): void {
+  switch (recovered.kind) {
+    case 'none':
+      return;
+    case 'no store':
+      return bench.tell(
+        'This browser keeps nothing for this page (a private window, perhaps). Leave it open until it says “saved” above.',
+        undefined,
+        'warning',
+      );
+    case 'sent':
+      return bench.tell(
+        `${formatCount(recovered.count, 'change')} from your last visit ${were(recovered.count)} still here and ${recovered.count === 1 ? 'is' : 'are'} saved now.`,
+      );
+    case 'aside':
+      return tellAside(bench, recovered, 'This drawing went on without what you did last.', go);
+    case 'waiting':
+      return bench.setState({ reading: true, readingWhy: 'waiting' });
+    case 'stuck':
+      return tellStuck(bench, recovered);
+  }
+}

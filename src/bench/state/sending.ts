@@ -1,0 +1,108 @@
+import type { Change } from '@/core';
+import { ApiError, keepAside, sendChanges } from './api';
+import { dropPending, markStuck, type KeptPending } from './pending';
+
+/** A change on its way: as it is sent, and under which key this browser keeps it (null where it keeps nothing). */
+export type Outgoing = { readonly change: Change; readonly text: string; readonly key: Promise<number | null> };
+
+export const outgoing = (change: Change, key: Promise<number | null>): Outgoing => ({
+  change,
+  text: JSON.stringify(change),
+  key,
+});
+
+export const outgoingOf = (kept: readonly KeptPending[]): Outgoing[] =>
+  kept.map((k) => outgoing(k.pending.change, Promise.resolve(k.key)));
+
+/** One request carries no more than this (characters), nor more changes. A single change goes whatever its size. */
+const MOST_CHARACTERS = 8_000_000;
+const MOST_CHANGES = 100;
+
+/** Answers that will stay the same however often they are asked for: what was sent does not fit, or what it was for is gone. */
+const FINAL = [400, 404, 409, 410, 413, 422];
+export const isRefusal = (error: unknown): error is ApiError =>
+  error instanceof ApiError && FINAL.includes(error.status);
+
+/** Parts a queue into requests of a bounded size; what is too large for the server all the same is halved. */
+export class Batches {
+  private most = MOST_CHARACTERS;
+
+  private next(queue: readonly Outgoing[]): Outgoing[] {
+    let size = 0;
+    const over = queue.findIndex((q, i) => (size += q.text.length) > this.most && i > 0);
+    return queue.slice(0, Math.min(over < 0 ? queue.length : over, MOST_CHANGES));
+  }
+
+  /** Sends the first of a queue; how many that were, and the answer. @throws ApiError */
+  async send<T>(
+    queue: readonly Outgoing[],
+    by: (batch: readonly Outgoing[]) => Promise<T>,
+  ): Promise<{ answer: T; sent: number }> {
+    for (;;) {
+      const batch = this.next(queue);
+      await Promise.all(batch.map((b) => b.key));
+      try {
+        return { answer: await by(batch), sent: batch.length };
+      } catch (error) {
+        if (!(error instanceof ApiError) || error.status !== 413 || batch.length === 1) throw error;
+        this.most = Math.max(1, batch.reduce((n, b) => n + b.text.length, 0) / 2);
+      }
+    }
+  }
+}
+
+/** Appends changes to a drawing. @throws ApiError, status 0 also for an answer that does not say what was asked. */
+export async function append(id: string, base: number, batch: readonly Outgoing[]): Promise<number> {
+  const texts = batch.map((b) => b.text);
+  const { revision } = (await sendChanges(id, base, texts)) ?? {};
+  if (revision !== base + batch.length)
+    throw new ApiError(0, 'not-understood', 'The server’s answer was not understood.');
+  return revision;
+}
+
+/** The drawing that changes are put aside in. */
+export type Aside = { id: string; title: string; revision: number; count: number };
+
+/**
+ * Puts what is in a queue aside as a drawing of its own, made on the state that the first was made on; in pieces, if need
+ * be. What is aside is taken out of the queue, and nothing else is: it may grow at its end meanwhile. `begun` is what an
+ * earlier try came to.
+ * @throws ApiError; `begun` holds what was put aside until then.
+ */
+export async function putAside(
+  id: string,
+  base: number,
+  queue: Outgoing[],
+  batches: Batches,
+  begun: { aside?: Aside },
+): Promise<Aside | undefined> {
+  while (queue.length > 0) {
+    const { aside } = begun;
+    const { sent } = await batches.send(queue, async (batch) => {
+      const texts = batch.map((b) => b.text);
+      begun.aside = aside
+        ? { ...aside, revision: await append(aside.id, aside.revision, batch), count: aside.count + batch.length }
+        : { ...(await keepAside(id, base, texts)), count: batch.length };
+    });
+    await release(queue.splice(0, sent));
+  }
+  return begun.aside;
+}
+
+/** What was sent need not be kept here any longer. A store that fails in this costs nothing: no change is made twice. */
+export async function release(sent: readonly Outgoing[]): Promise<void> {
+  const keys = await keysOf(sent);
+  if (keys.length > 0) await dropPending(keys).catch(() => undefined);
+}
+
+/** Marks what the server will not have, not even aside: it stays here, to be saved as a file. */
+export async function setBy(queue: readonly Outgoing[], kept: readonly KeptPending[], why: string): Promise<void> {
+  const keys = new Set(await keysOf(queue));
+  await markStuck(
+    kept.filter((k) => keys.has(k.key)),
+    why,
+  ).catch(() => undefined);
+}
+
+const keysOf = async (list: readonly Outgoing[]): Promise<number[]> =>
+  (await Promise.all(list.map((s) => s.key))).filter((k) => k !== null);
