@@ -1,5 +1,13 @@
-import { expect, test } from '@playwright/test';
-import { BenchHand, demoDrawing, makeDrawing } from './bench';
+import { expect, test, type Page } from '@playwright/test';
+import { BenchHand, demoCopy, demoDrawing, makeDrawing } from './bench';
+
+/** Waits until a tool is in hand. */
+const inHand =
+  (page: Page) =>
+  (name: string): Promise<void> =>
+    expect(
+      page.getByRole('toolbar', { name: 'Tools' }).getByRole('button', { name: new RegExp(`\\b${name}$`) }),
+    ).toHaveAttribute('aria-pressed', 'true');
 
 test('by keys alone: sheets, tools and their options', async ({ page, request }) => {
   const id = await makeDrawing(request);
@@ -64,10 +72,7 @@ test('a key is changed, a conflict is told and settled, and all of it can be as 
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toBeHidden();
   };
-  const isTool = (name: string) =>
-    expect(
-      page.getByRole('toolbar', { name: 'Tools' }).getByRole('button', { name: new RegExp(`\\b${name}$`) }),
-    ).toHaveAttribute('aria-pressed', 'true');
+  const isTool = inHand(page);
   await page.keyboard.press('?');
   await page.getByRole('button', { name: 'Change the key for Pen', exact: true }).click();
   await page.keyboard.press('j');
@@ -131,4 +136,40 @@ test('the first trace: six steps, each over when it is done; left, and called ag
   await expect(walk).toContainText('That is a first trace');
   await walk.getByRole('button', { name: 'Go on by myself' }).click();
   await expect(walk).toBeHidden();
+});
+
+test('keys stay the bench’s: after a slider, in what is being tried, in the list of lines, in a dialog', async ({
+  page,
+}) => {
+  const errors: string[] = [];
+  page.on('pageerror', (e) => errors.push(e.message));
+  const hand = await BenchHand.open(page, await demoCopy(page.request, 'Pear'), { stage: 'refine', tool: 'settle' });
+  const isTool = inHand(page);
+  await page.keyboard.press('Control+a');
+  await isTool('Settle');
+  await page.keyboard.press('e');
+  await page.keyboard.press('Control+a');
+  await isTool('Thin out');
+  const slider = page.locator('.shelf').getByRole('slider').first();
+  await slider.focus();
+  const dim = await slider.getAttribute('aria-valuenow');
+  await page.keyboard.press('ArrowRight');
+  expect(await slider.getAttribute('aria-valuenow')).not.toBe(dim);
+  await page.keyboard.press('d');
+  await isTool('Nodes');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('s');
+  await page.keyboard.press('2');
+  await page.getByRole('button', { name: /^Pear outline/ }).click();
+  await page.keyboard.press('Control+Shift+a');
+  await page.getByRole('tree').focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.lines-list .ant-tree-treenode-selected')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Plan the parts' }).click();
+  await page.getByRole('textbox', { name: 'Plan' }).fill('stem; leaf');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  expect(errors).toEqual([]);
+  expect((await hand.saved()).sheets.some((s) => s.name === 'stem')).toBe(false);
 });

@@ -1,5 +1,4 @@
 import type { Box } from '@/core';
-import type { Edit } from '@/core/change/edit';
 import { fixAll, fixNote } from '@/core/check/fixNote';
 import { waveThrough } from '@/core/change/noteEdits';
 import type { Note, NoteKind } from '@/core/check/note';
@@ -48,8 +47,8 @@ export function fix(bench: Bench, note: Note): void {
   const list = checkingOf(bench)?.store.getState().open ?? [];
   const at = list.findIndex((n) => n.key === note.key);
   const next = list.slice(at + 1).find((n) => n.kind === note.kind) ?? list.find((n) => n.key !== note.key);
-  if (!commit(bench, fixNote(bench.getState().drawing, note)))
-    return bench.tell('This needs a hand: it cannot be put right by itself.');
+  const edit = fixNote(bench.getState().drawing, note);
+  if (!bench.commit(edit, null, 'This needs a hand: it cannot be put right by itself.')) return;
   gone(bench, [note.key]);
   if (next) visit(bench, next);
 }
@@ -59,8 +58,8 @@ export function fixKind(bench: Bench, kind: NoteKind): void {
   const notes = checkingOf(bench)?.openOf(kind) ?? [];
   const words = (count: number): string => `${count} ${count === 1 ? noteWords[kind].one : noteWords[kind].many}`;
   const { edit, left } = fixAll(bench.getState().drawing, notes, `Fix ${words(notes.length)}`);
-  if (!commit(bench, edit))
-    return bench.tell(`None of the ${words(notes.length)} can be put right by itself; each needs a hand.`);
+  const nothing = `None of the ${words(notes.length)} can be put right by itself; each needs a hand.`;
+  if (!bench.commit(edit, null, nothing)) return;
   const stays = new Set(left.map((n) => n.key));
   gone(
     bench,
@@ -77,8 +76,6 @@ export function fixKind(bench: Bench, kind: NoteKind): void {
 export function wave(bench: Bench, notes: readonly Note[]): void {
   bench.commit(waveThrough(bench.getState().drawing, notes));
 }
-
-const commit = (bench: Bench, edit: Edit): boolean => bench.commit(edit) !== null;
 
 /** Takes notes off the list until the checks have looked again. */
 function gone(bench: Bench, keys: readonly string[]): void {

@@ -75,7 +75,7 @@ export function chooseAlike(bench: Bench): void {
 function toChosen(bench: Bench, make: (ids: ReadonlySet<string>) => Edit, nothing: string): void {
   const { lines } = bench.getState();
   if (lines.size === 0) return bench.tell('Choose lines first.');
-  if (!bench.commit(make(lines))) bench.tell(nothing);
+  bench.commit(make(lines), null, nothing);
 }
 
 export const order = (bench: Bench, way: Way): void =>
@@ -132,8 +132,9 @@ export function joinChosen(bench: Bench): void {
       const d = distance(a.at, b.at);
       if (!best || d < best.d) best = { a: a.end, b: b.end, d };
     }
-  if (!best || !bench.commit(joinEnds(drawing, best.a, best.b))) return bench.tell('These ends cannot be joined.');
-  bench.choose([best.a.line]);
+  const nothing = 'These ends cannot be joined.';
+  if (!best) return bench.tell(nothing);
+  bench.commit(joinEnds(drawing, best.a, best.b), [best.a.line], nothing);
 }
 
 /** The lines that come with one when it is chosen from a list. */

@@ -37,7 +37,7 @@ export function chosenSegments(bench: Bench): SegmentRef[] {
 export function toNodes(bench: Bench, make: (refs: NodeRef[]) => Edit, nothing: string): void {
   const refs = chosenNodes(bench);
   if (refs.length === 0) return bench.tell('Choose nodes first.');
-  if (!bench.commit(make(refs))) bench.tell(nothing);
+  bench.commit(make(refs), null, nothing);
 }
 
 /** Commits what is done to the chosen segments; their nodes have other places then, and are let go. */
@@ -52,8 +52,8 @@ export function cutChosen(bench: Bench): void {
   const refs = chosenNodes(bench).sort((a, b) => b.node - a.node);
   if (refs.length !== 1) return bench.tell('Choose one node to cut at; Shift N cuts where the pointer is.');
   const fresh = nanoid(10);
-  if (!bench.commit(cutAtNode(bench.getState().drawing, refs[0], fresh)))
-    return bench.tell('A line cannot be cut at its end.');
+  const cut = cutAtNode(bench.getState().drawing, refs[0], fresh);
+  if (!bench.commit(cut, null, 'A line cannot be cut at its end.')) return;
   const { drawing, lines } = bench.getState();
   bench.choose([...lines, ...(findLine(drawing, fresh) ? [fresh] : [])]);
 }
@@ -83,9 +83,8 @@ export function joinChosenEnds(bench: Bench, how: 'straight' | 'merged'): void {
   const met = how === 'merged' ? bringTogether(drawing, a, b) : null;
   const between = met && met.steps.length > 0 ? applyChange(drawing, { id: 'merge', ...met }) : drawing;
   const joined = joinEnds(between, a, b, undefined, label);
-  if (!bench.commit({ label, steps: [...(met?.steps ?? []), ...joined.steps] }))
-    return bench.tell('These ends cannot be joined.');
-  bench.choose([a.line]);
+  const both = { label, steps: [...(met?.steps ?? []), ...joined.steps] };
+  bench.commit(both, [a.line], 'These ends cannot be joined.');
 }
 
 /** How far an end is led to a line, in CSS px. */
@@ -104,8 +103,9 @@ export function meetChosen(bench: Bench): void {
 
 export function startHere(bench: Bench): void {
   const [ref] = chosenNodes(bench);
-  if (!ref || !bench.commit(startAtNode(bench.getState().drawing, ref)))
-    return bench.tell('Only a closed line can begin at another node.');
+  const nothing = 'Only a closed line can begin at another node.';
+  if (!ref) return bench.tell(nothing);
+  if (!bench.commit(startAtNode(bench.getState().drawing, ref), null, nothing)) return;
   bench.choose([ref.line], [`${ref.line}:${ref.run}:0`]);
 }
 

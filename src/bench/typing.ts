@@ -6,7 +6,7 @@ export const isTyping = (target: EventTarget | null): boolean =>
   );
 
 /** What Enter presses. */
-const PRESSED = 'button, [role="button"], [role="combobox"], a';
+const PRESSED = 'button, [role="button"], [role="combobox"], [role="tree"], a';
 /** What these keys move along: sliders, and choices of one among several. */
 const MOVED = '[role="slider"], input, [role="combobox"], [role="tree"], [role="tablist"], [role="radiogroup"]';
 const MOVES = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown'];

@@ -10,6 +10,8 @@ type Props = {
   shown: string | null;
   /** The value under a moving hand, shown while nothing is typed; null where there is none. */
   follows?: Following<string | null>;
+  /** What stands in the field while it has no value. */
+  unset?: string;
   /** What is written behind the figure. */
   unit?: string;
   /** What to say of a text that is no such figure. */
@@ -26,7 +28,18 @@ type Props = {
  * A field for a figure. Enter or leaving it sets the value, Escape gives it up; both hand the keys back to the page. Arrows
  * step, with Shift by tens.
  */
-export function FigureField({ label, shown, follows, unit, help, disabled, read, stepped, onCommit }: Props) {
+export function FigureField({
+  label,
+  shown,
+  follows,
+  unset = 'mixed',
+  unit,
+  help,
+  disabled,
+  read,
+  stepped,
+  onCommit,
+}: Props) {
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   // Leaving the field comes with giving up, before the text that was given up is gone.
@@ -68,7 +81,7 @@ export function FigureField({ label, shown, follows, unit, help, disabled, read,
       disabled={disabled}
       status={wrong ? 'error' : undefined}
       value={text ?? shown ?? ''}
-      placeholder={shown === null ? 'mixed' : undefined}
+      placeholder={shown === null ? unset : undefined}
       title={wrong ? help : undefined}
       suffix={unit && <span className="unit">{unit}</span>}
       onChange={(e) => setText(e.target.value)}

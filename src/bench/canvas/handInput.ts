@@ -197,7 +197,7 @@ export class HandInput {
     const target = e.target as HTMLElement | null;
     const isTyping = target?.closest('input, textarea, [contenteditable], [role="dialog"]');
     if (e.key === ' ' && !(down && isTyping)) {
-      const control = target?.closest<HTMLElement>('button, [role="button"], [role="option"], a');
+      const control = target?.closest<HTMLElement>('button, [role="button"], [role="option"], [role="tree"], a');
       // Space presses a control that was reached by keys; one that was clicked lets go of it, for the hand wants to pan.
       if (control && down && this.pressed === null) {
         if (!this.focusByPointer) return;

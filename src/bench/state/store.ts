@@ -108,9 +108,12 @@ export type BenchState = {
 
 /** A bench: its state, and everything that can be done to it. Tools, panels and keys all go through here. */
 export type Bench = StoreApi<BenchState> & {
-  /** Makes an edit a change: applied, undoable, on its way to the disk. Nothing happens for an edit without steps; one that
-   * a drawing cannot hold is refused with words. `chosen`: the lines that are chosen from then on. */
-  commit(edit: Edit, chosen?: Iterable<string>): Change | null;
+  /**
+   * Makes an edit a change: applied, undoable, on its way to the disk. For an edit without steps nothing happens but that
+   * `nothing` is told, and one that a drawing cannot hold is refused with words; then null comes back. `chosen`: the lines
+   * that are chosen from then on.
+   */
+  commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null;
   /** Shows what an edit would do; null shows the drawing as it is. */
   show(edit: Edit | null): void;
   undo(): void;
@@ -171,9 +174,10 @@ export function createBench(opening: Opening): Bench {
   let messages = 0;
 
   const bench: Bench = Object.assign(store, {
-    commit(edit: Edit, chosen?: Iterable<string>): Change | null {
+    commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
       if (edit.steps.length === 0 || get().reading) {
         if (get().preview) set({ preview: null });
+        if (nothing && !get().reading) bench.tell(nothing);
         return null;
       }
       const change = fresh(edit);

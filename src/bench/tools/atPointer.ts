@@ -34,6 +34,6 @@ export function cutAtPointer(reach: Reach, e: HandEvent): void {
   const cut = node
     ? cutAtNode(drawing, { line: node.line.id, run: node.run, node: node.node }, fresh)
     : cutSegment(drawing, { line: hit!.line.id, run: hit!.run, segment: hit!.segment }, hit!.t, fresh);
-  if (!bench.commit(cut)) bench.tell('A line cannot be cut at its end.');
+  bench.commit(cut, null, 'A line cannot be cut at its end.');
   bench.choose([(node ?? hit)!.line.id, fresh].filter((id) => findLine(bench.getState().drawing, id)));
 }

@@ -127,7 +127,7 @@ export class CornersTool extends CorrectionTool implements Tool {
     return [
       { keys: 'drag a corner', what: 'onto the corner of the page' },
       { keys: 'Enter', what: 'see it straightened' },
-      { keys: 'Mod Z', what: 'take it back' },
+      { keys: 'Ctrl Z', what: 'take it back' },
     ];
   }
 }

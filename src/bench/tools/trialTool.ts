@@ -119,10 +119,9 @@ export class TrialTool extends LineTool<never> implements Tool {
   apply(): void {
     const { trial, lines } = this.bench.getState();
     if (!trial || trial.busy) return;
-    if (!this.edit || !this.bench.commit(this.edit)) {
-      this.bench.tell(nothingComes[trial.kind]);
-      return;
-    }
+    const nothing = nothingComes[trial.kind];
+    if (!this.edit) return this.bench.tell(nothing);
+    if (!this.bench.commit(this.edit, null, nothing)) return;
     this.bench.choose(lines);
     takeTool(this.bench, this.next);
   }

@@ -15,12 +15,12 @@ const AHEAD = Math.cos((75 * Math.PI) / 180);
 /** Ways that cross at less than this angle (its sine) do not make a corner. */
 const CORNER = Math.sin((20 * Math.PI) / 180);
 /** What is led on becomes one segment with the last where that moves it by no more than this, page units. */
-const KEPT = 0.1;
+const KEPT = 0.05;
 const TINY = 1e-6;
 
 /**
  * A gap between an open end and the line that it should meet (its own, where it should close), closed by lengthening the
- * end along its way: everything that was drawn stays within a tenth of a page unit of where it was. Two ends whose ways
+ * end along its way: everything that was drawn stays within a twentieth of a page unit of where it was. Two ends whose ways
  * cross in front of both meet there, in a corner; an end is led to another end smoothly, and to a line straight on where
  * that meets it. Without steps where the other lies aside of the way, or further than `reach`.
  */

@@ -9,6 +9,7 @@ import * as strokes from '@/core/change/strokeEdits';
 import { findLine } from '@/core/drawing/find';
 import { firstProfiles, profileOf, type Profile } from '@/core/ink/profiles';
 import { NameField } from '@/ui/NameField';
+import { formatCount } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
 import { MarkFields } from './MarkFields';
@@ -33,8 +34,8 @@ export function ProfileCard() {
   const ids = (): string[] => [...bench.getState().lines];
   const drawing = () => bench.getState().drawing;
   const meeting = (how: 'taper' | 'full'): void => {
-    if (!bench.commit(shapeMeetingEnds(drawing(), ids(), how, MEET)))
-      bench.tell('No end of what is chosen runs into another line.');
+    const nothing = 'No end of what is chosen runs into another line.';
+    bench.commit(shapeMeetingEnds(drawing(), ids(), how, MEET), null, nothing);
   };
   const keep = (name: string | null): void => {
     setNaming(false);
@@ -48,7 +49,11 @@ export function ProfileCard() {
       <div className="row">
         <b>Widths</b>
         <span>
-          {only ? (only.marks?.length ? `${only.marks.length} marks` : 'the same throughout') : `${count} lines`}
+          {only
+            ? only.marks?.length
+              ? formatCount(only.marks.length, 'mark')
+              : 'the same throughout'
+            : `${count} lines`}
         </span>
       </div>
       {only && <UnrolledStroke line={only} />}

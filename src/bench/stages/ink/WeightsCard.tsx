@@ -94,8 +94,8 @@ export function WeightsCard() {
       <div className="buttons">
         {button('tint lines', 'In a darker tint of what they enclose or border', () => {
           const { drawing, lines } = bench.getState();
-          if (!bench.commit(tintLines(drawing, [...lines], by, linked)))
-            bench.tell('What is chosen encloses no fill and lies beside none.');
+          const nothing = 'What is chosen encloses no fill and lies beside none.';
+          bench.commit(tintLines(drawing, [...lines], by, linked), null, nothing);
         })}
         <Chip on={linked} disabled={reading} title="From then on they change with that fill" onToggle={setLinked}>
           follow the fill

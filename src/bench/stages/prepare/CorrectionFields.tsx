@@ -33,16 +33,22 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
           </Button>
           {c.kind === 'straighten' && (
             <label className="amount">
-              <span className="option-label">width : height</span>
+              <span className="option-label">wide by high</span>
               <NumberField
-                label="Width of the page by its height, 0 as seen"
-                value={c.aspect ?? 0}
-                min={0}
+                label="Width of the page divided by its height"
+                value={c.aspect}
+                unset="as seen"
+                min={0.05}
                 max={20}
                 digits={3}
                 disabled={disabled}
-                onCommit={(v) => set({ ...c, aspect: v < 0.05 ? null : v })}
+                onCommit={(aspect) => set({ ...c, aspect })}
               />
+              {c.aspect !== null && (
+                <Button size="small" disabled={disabled} onClick={() => set({ ...c, aspect: null })}>
+                  As seen
+                </Button>
+              )}
             </label>
           )}
         </div>

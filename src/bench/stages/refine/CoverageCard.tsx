@@ -24,7 +24,11 @@ export function CoverageCard() {
       {patches.length > 0 && (
         <div className="row">
           <span>
-            {at >= 0 && at < patches.length ? `patch ${at + 1} of ${patches.length}` : `${patches.length} patches`}
+            {at >= 0 && at < patches.length
+              ? `patch ${at + 1} of ${patches.length}`
+              : patches.length === 1
+                ? 'one patch'
+                : `${patches.length} patches`}
           </span>
           <span className="buttons">
             <Button size="small" aria-label="The patch before" onClick={() => step(at < 0 ? 0 : -1)}>

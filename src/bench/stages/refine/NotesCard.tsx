@@ -3,7 +3,7 @@
 import { fixWords } from '@/core/check/fixNote';
 import { noteKinds } from '@/core/check/note';
 import { unwave } from '@/core/change/noteEdits';
-import { formatLength, formatNumber } from '@/ui/format';
+import { formatCount, formatLength, formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
 import * as act from '../../checkActions';
@@ -31,7 +31,7 @@ export function NotesCard() {
             ? sought
               ? 'No notes'
               : 'Looking for what may be wrong…'
-            : `${formatNumber(open.length)} notes`}
+            : formatCount(open.length, 'note')}
         </b>
         {open.length > 0 && (
           <span className="buttons">
