@@ -162,6 +162,7 @@ test('keys stay the bench’s: after a slider, in what is being tried, in the li
   await page.keyboard.press('2');
   await page.getByRole('button', { name: /^Pear outline/ }).click();
   await page.keyboard.press('Control+Shift+a');
+  await expect(page.locator('.lines-list .ant-tree-treenode-selected')).toHaveCount(0);
   await page.getByRole('tree').focus();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');

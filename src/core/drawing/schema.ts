@@ -13,7 +13,7 @@ const share = z.number().min(0).max(1);
 export const idSchema = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb');
 
-const offsetSchema = z.strictObject({ x: finite, y: finite });
+export const offsetSchema = z.strictObject({ x: finite, y: finite });
 
 export const nodeKinds = ['corner', 'smooth', 'even', 'flowing'] as const;
 

@@ -1,0 +1,13 @@
+import { z } from 'zod';
+import { sheetSchema } from '../../drawing/schema';
+import { definition } from './definition';
+import { index } from './place';
+import { removed } from './sides';
+
+/** A sheet taken out of the stack; it is kept whole, so that it can be put back. */
+export const removeSheet = definition({
+  schema: z.strictObject({ step: z.literal('removeSheet'), index, sheet: sheetSchema }),
+  apply: (draft, { index: at, sheet }) => draft.setSheets((sheets) => removed(sheets, at, sheet, 'sheet')),
+  inverse: (step) => ({ ...step, step: 'insertSheet' }),
+  lines: ({ sheet }) => sheet.lines.map((l) => l.id),
+});

@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { idSchema, nodeSchema, type Node } from '../../drawing/schema';
+import { ChangeError } from '../changeError';
+import { definition } from './definition';
+import { index } from './place';
+import { isSame, turnedAbout } from './sides';
+
+const nodes = z.array(nodeSchema).max(20_000);
+
+/** Some nodes of a run, next to each other, in place of others; those before and after them stay, and are not sent. */
+export const setNodes = definition({
+  schema: z.strictObject({
+    step: z.literal('setNodes'),
+    sheet: idSchema,
+    id: idSchema,
+    run: index,
+    at: index,
+    before: nodes,
+    after: nodes,
+  }),
+  apply(draft, { sheet, id, run, at, before, after }) {
+    const place = draft.placeOf(sheet, id);
+    if (place < 0) throw new ChangeError(`line ${id} is not on sheet ${sheet}`);
+    const line = draft.linesOf(sheet)[place];
+    const old = line.runs[run];
+    if (!old) throw new ChangeError(`line ${id} has no run ${run}`);
+    if (!before.every((n, i) => isSame(old.nodes[at + i], n)))
+      throw new ChangeError(`the nodes of line ${id} are not as they were`);
+    const list = old.nodes.toSpliced(at, before.length, ...(after as readonly Node[]));
+    if (list.length === 0) throw new ChangeError(`line ${id} would be left without nodes`);
+    draft.setLine(sheet, place, { ...line, runs: line.runs.with(run, { ...old, nodes: list }) });
+  },
+  inverse: turnedAbout,
+  lines: ({ id }) => [id],
+});
