@@ -4,7 +4,8 @@ import { readSvg, writeSvg, type Drawing, type Line, type Point } from '@/core';
 import { edit } from '@/core/change/edit';
 import { movedRuns, removeLines } from '@/core/change/lineEdits';
 import { sheetOf } from '@/core/drawing/find';
-import { lineSchema } from '@/core/drawing/schema';
+import { lineSchema, SCHEMA_VERSION } from '@/core/drawing/schema';
+import { upgradedLine } from '@/core/drawing/upgrade';
 import { skeletonBox } from '@/core/drawing/run';
 import { emptyBox, joinBoxes } from '@/core/geometry/box';
 import { sheetToDraw } from './sheetToDraw';
@@ -12,7 +13,8 @@ import type { Bench } from './state/store';
 
 /** What was copied last, in full: an SVG has no kinds of nodes and no roundings. It counts while its SVG is on the clipboard. */
 const KEPT = 'yellow-quill-copied';
-const keptSchema = z.object({ svg: z.string(), lines: z.array(lineSchema).max(20_000) });
+const keptSchema = z.object({ svg: z.string(), schema: z.number().int().default(1), lines: z.array(z.unknown()) });
+const linesSchema = z.array(lineSchema).max(20_000);
 
 /** The chosen lines, the lowest first. */
 function chosenLines(bench: Bench): Line[] {
@@ -32,7 +34,7 @@ export function copied(bench: Bench): string | null {
   };
   const svg = writeSvg(only, { scope: 'drawing' });
   try {
-    localStorage.setItem(KEPT, JSON.stringify({ svg, lines }));
+    localStorage.setItem(KEPT, JSON.stringify({ svg, schema: SCHEMA_VERSION, lines }));
   } catch {
     // Without room for it the SVG alone has to do.
   }
@@ -52,7 +54,10 @@ function linesOf(text: string): { lines: readonly Line[]; dropped: string[] } {
     const kept = keptSchema.safeParse(JSON.parse(localStorage.getItem(KEPT) ?? 'null'));
     // Line ends may have been changed on their way through the system.
     const same = (a: string, b: string): boolean => a.replace(/\s+/g, '') === b.replace(/\s+/g, '');
-    if (kept.success && same(kept.data.svg, text)) return { lines: kept.data.lines as Line[], dropped: [] };
+    if (kept.success && same(kept.data.svg, text)) {
+      const lines = kept.data.lines.map((l) => upgradedLine(l, kept.data.schema));
+      return { lines: linesSchema.parse(lines) as Line[], dropped: [] };
+    }
   } catch {
     // What is kept cannot be read: the SVG on the clipboard is there still.
   }

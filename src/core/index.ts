@@ -45,5 +45,6 @@ export {
 export { correctedSize, type Correction, type CorrectionKind } from './drawing/correction';
 export { changeSchema, type Change, type Step } from './change/change';
 export { applyChange, ChangeError, inverseOf } from './change/apply';
+export { upgradeDrawing } from './drawing/upgrade';
 export { writeSvg, type WriteSvgOptions } from './formats/svgOut';
 export { readSvg, type Dropped } from './formats/svgIn';

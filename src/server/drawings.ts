@@ -1,6 +1,7 @@
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
+import { drawingOnGrid } from '@/core/change/onGrid';
 import { tagColours } from '@/core/change/sheetEdits';
 import { database } from './database';
 import { beginJournal, fitting, forget, stateOf } from './journal';
@@ -45,7 +46,7 @@ export function keepDrawing(
   const now = Date.now();
   database().transaction((tx) => {
     tx.insert(drawings).values({ id, title, stage, revision: 0, createdAt: now, changedAt: now }).run();
-    beginJournal(tx as never, id, drawing);
+    beginJournal(tx as never, id, drawingOnGrid(drawing));
   });
   return { id, revision: 0 };
 }

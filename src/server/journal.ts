@@ -1,5 +1,8 @@
 import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
 import { applyChange, ChangeError, type Change, type Drawing } from '@/core';
+import { upgradedChange } from '@/core/change/upgradeChange';
+import { SCHEMA_VERSION } from '@/core/drawing/schema';
+import { upgradedDrawing } from '@/core/drawing/upgrade';
 import { database, type Store } from './database';
 import { notFound, Problem } from './problem';
 import { drawings, journal, snapshots } from './tables';
@@ -48,26 +51,19 @@ export function stateOf(id: string, revision?: number): State {
     .orderBy(desc(snapshots.revision))
     .get()!;
   const since = store
-    .select({ body: journal.body })
+    .select({ body: journal.body, schema: journal.schema })
     .from(journal)
     .where(and(eq(journal.drawingId, id), gt(journal.revision, snapshot.revision), lte(journal.revision, wanted)))
     .orderBy(asc(journal.revision))
     .all();
   const drawing = since.reduce(
-    (d, c) => applyChange(d, JSON.parse(c.body) as Change),
-    completed(JSON.parse(snapshot.body) as Drawing),
+    (d, c) => applyChange(d, upgradedChange(JSON.parse(c.body), c.schema)),
+    upgradedDrawing(JSON.parse(snapshot.body)),
   );
   const state = { revision: wanted, drawing };
   if (wanted === row.revision) remember(id, state);
   return state;
 }
-
-/** A drawing that was kept before these were part of one. */
-const completed = (d: Drawing): Drawing => ({
-  ...d,
-  waved: d.waved ?? [],
-  references: d.references.map((r) => ({ ...r, target: r.target ?? 'ink' })),
-});
 
 /**
  * Appends changes to a drawing whose newest revision is `base`, all or none; on return they are on the disk. Changes
@@ -104,6 +100,7 @@ export function appendChanges(id: string, base: number, changes: readonly Change
             label: change.label,
             body: JSON.stringify(change),
             at,
+            schema: SCHEMA_VERSION,
           })
           .run();
         if (revision % SNAPSHOT_EVERY === 0)

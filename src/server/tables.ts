@@ -23,6 +23,8 @@ export const journal = sqliteTable(
     label: text('label').notNull(),
     body: text('body').notNull(),
     at: integer('at').notNull(),
+    /** The number of the schema that it was written under. */
+    schema: integer('schema').notNull().default(1),
   },
   (t) => [
     primaryKey({ columns: [t.drawingId, t.revision] }),

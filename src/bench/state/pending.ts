@@ -1,11 +1,13 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Change } from '@/core';
+import { SCHEMA_VERSION } from '@/core/drawing/schema';
 
 /**
  * A change that this browser has made and the server has not yet acknowledged. `stuck` says why the server will not have
- * it: it is kept to be saved as a file, and not sent again.
+ * it: it is kept to be saved as a file, and not sent again. `schema` is the number that it was written under; the first
+ * programs did not say.
  */
-export type Pending = { drawing: string; base: number; change: Change; stuck?: string };
+export type Pending = { drawing: string; base: number; change: Change; stuck?: string; schema?: number };
 export type KeptPending = { key: number; pending: Pending };
 
 interface Shape extends DBSchema {
@@ -39,7 +41,8 @@ function answering<T>(asked: Promise<T>): Promise<T> {
 }
 
 /** Keeps a change in the browser until it is acknowledged. @throws where this browser keeps nothing. */
-export const keepPending = async (p: Pending): Promise<number> => (await database()).add('pending', p);
+export const keepPending = async (p: Omit<Pending, 'schema'>): Promise<number> =>
+  (await database()).add('pending', { ...p, schema: SCHEMA_VERSION });
 
 export async function dropPending(keys: readonly number[]): Promise<void> {
   const tx = (await database()).transaction('pending', 'readwrite');

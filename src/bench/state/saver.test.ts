@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { applyChange, type Change, type Drawing } from '@/core';
 import { moveLines } from '@/core/change/lineEdits';
+import { onGrid } from '@/core/drawing/grid';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { pendingOf } from './pending';
 import { forgetStuck, recoverPending, Saver, type SaveState } from './saver';
@@ -256,6 +257,34 @@ describe('the next visit', () => {
     server.journal = ['x', 'y'];
     expect(await recoverPending(id)).toEqual({ kind: 'aside', id: 'new', title: 'Test (kept aside)', count: 2 });
     expect(server.aside).toEqual([made.map((c) => c.id)]);
+  });
+
+  test('sends what an earlier program kept as it is written now', async () => {
+    const { openDB } = await import('idb');
+    const db = await openDB('yellow-quill', 1);
+    const point = { x: 1 / 3, y: 2 };
+    const line = {
+      ...start.sheets[0].lines[0],
+      id: 'n',
+      runs: [{ closed: false, nodes: [{ point, in: null, out: null, kind: 'corner' }] }],
+    };
+    const change = { id: `${id}-old`, label: 'Draw', steps: [{ step: 'insertLine', sheet: 's0', index: 0, line }] };
+    await db.add('pending', { drawing: id, base: 0, change });
+    await db.add('pending', { drawing: `${id}x`, base: 0, change, schema: 99 });
+    db.close();
+    const bodies: string[] = [];
+    const { fetch } = server;
+    globalThis.fetch = ((path: string, init: RequestInit) => {
+      bodies.push(String(init.body));
+      return fetch(path, init);
+    }) as typeof globalThis.fetch;
+    expect(await recoverPending(id)).toEqual({ kind: 'sent', count: 1 });
+    const [{ x }] = JSON.parse(bodies[0]).changes[0].steps[0].line.runs[0].nodes.map((n: { point: object }) => n.point);
+    expect([x, Math.abs(x - 1 / 3) < 1e-6]).toEqual([onGrid(1 / 3), true]);
+    expect(await recoverPending(`${id}x`)).toMatchObject({
+      kind: 'stuck',
+      why: expect.stringContaining('later program'),
+    });
   });
 
   test('sets by what the server will not have in any way', async () => {

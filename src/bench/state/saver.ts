@@ -158,7 +158,13 @@ export async function recoverPending(id: string): Promise<Recovered> {
   if (!kept) return { kind: 'no store' };
   const waiting = kept.filter((k) => k.pending.stuck === undefined);
   if (waiting.length === 0) return stuckOf(kept);
-  const queue = outgoingOf(waiting);
+  let queue: Outgoing[];
+  try {
+    queue = outgoingOf(waiting);
+  } catch (error) {
+    const changes = waiting.map((k) => k.pending.change);
+    return { kind: 'stuck', why: `${messageOf(error)}.`, base: waiting[0].pending.base, changes };
+  }
   const batches = new Batches();
   const begun: { aside?: Aside } = {};
   let revision = waiting[0].pending.base;

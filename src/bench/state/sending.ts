@@ -1,4 +1,5 @@
 import type { Change } from '@/core';
+import { upgradedChange } from '@/core/change/upgradeChange';
 import { ApiError, keepAside, sendChanges } from './api';
 import { dropPending, markStuck, type KeptPending } from './pending';
 
@@ -11,8 +12,9 @@ export const outgoing = (change: Change, key: Promise<number | null>): Outgoing 
   key,
 });
 
+/** What an earlier visit kept, maybe of an earlier program. @throws RangeError for what no earlier program wrote. */
 export const outgoingOf = (kept: readonly KeptPending[]): Outgoing[] =>
-  kept.map((k) => outgoing(k.pending.change, Promise.resolve(k.key)));
+  kept.map(({ key, pending }) => outgoing(upgradedChange(pending.change, pending.schema ?? 1), Promise.resolve(key)));
 
 /** One request carries no more than this (characters), nor more changes. A single change goes whatever its size. */
 const MOST_CHARACTERS = 8_000_000;

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { applyChange, inverseOf, type Change, type Drawing, type Line } from '@/core';
+import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import type { End } from '@/core/change/joinEdits';
 import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
@@ -169,7 +170,6 @@ export function createBench(opening: Opening): Bench {
     for (const hear of listeners) hear(change);
     return after;
   };
-  const fresh = (edit: Edit): Change => ({ id: nanoid(12), ...edit });
   const listeners = new Set<(change: Change) => void>();
   let messages = 0;
 
@@ -180,7 +180,7 @@ export function createBench(opening: Opening): Bench {
         if (nothing && !get().reading) bench.tell(nothing);
         return null;
       }
-      const change = fresh(edit);
+      const change = changeOf(edit, nanoid(12));
       const why = refusalOf(change);
       if (why) {
         set({ preview: null });
@@ -200,7 +200,7 @@ export function createBench(opening: Opening): Bench {
     },
     show(edit: Edit | null): void {
       if (get().reading) return;
-      const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, fresh(edit)) : null;
+      const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, edit) : null;
       if (preview !== get().preview) set({ preview });
     },
     undo(): void {

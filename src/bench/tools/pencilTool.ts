@@ -4,6 +4,7 @@ import { endsDrawnTo, runOfStroke } from '@/core/assist/pencilStroke';
 import { addLine } from '@/core/change/lineEdits';
 import { leadIn, redrawPart } from '@/core/change/redrawEdits';
 import { findLine, sheetOf } from '@/core/drawing/find';
+import { runsOnGrid } from '@/core/drawing/grid';
 import { cubicsOf } from '@/core/drawing/run';
 import { distance, dot, subtract, unit } from '@/core/geometry/point';
 import { derivative } from '@/core/geometry/cubic';
@@ -201,7 +202,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       return;
     }
     const marks = marksByPressure(pressed, g.style.width, closed);
-    const line: Line = { id: g.id, style: g.style, runs: [run], ...(marks.length > 0 ? { marks } : {}) };
+    const line: Line = { id: g.id, style: g.style, runs: runsOnGrid([run]), ...(marks.length > 0 ? { marks } : {}) };
     const as = drawn();
     if (as) keepDrawn(line.runs, { ...as, pressed, made: [marks] });
     const onto = sheetOf(drawing, g.sheet) ? g.sheet : sheet;

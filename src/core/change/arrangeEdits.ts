@@ -11,18 +11,30 @@ const onSheets = (d: Drawing, ids: ReadonlySet<string>): { sheet: Sheet; lines: 
     .map((sheet) => ({ sheet, lines: sheet.lines.filter((l) => ids.has(l.id)) }))
     .filter(({ lines }) => lines.length > 0);
 
-/** Steps that take lines out of a sheet and put them in again so that `order` comes about. */
+/**
+ * Steps that move lines within a sheet so that `order` comes about. First they all go on top, from the lowest on, then each
+ * to its place, the lowest first: so no step shifts the place of one that is still to come.
+ */
 function reorder(sheet: Sheet, order: readonly Line[], moved: ReadonlySet<string>): Step[] {
-  const out = sheet.lines
-    .map((line, index) => ({ line, index }))
-    .filter(({ line }) => moved.has(line.id))
-    .reverse()
-    .map(({ line, index }): Step => ({ step: 'removeLine', sheet: sheet.id, index, line }));
-  const back = order
-    .map((line, index) => ({ line, index }))
-    .filter(({ line }) => moved.has(line.id))
-    .map(({ line, index }): Step => ({ step: 'insertLine', sheet: sheet.id, index, line }));
-  return [...out, ...back];
+  const top = sheet.lines.length - 1;
+  const place = (index: number) => ({ sheet: sheet.id, index });
+  const going = sheet.lines.flatMap((line, index) => (moved.has(line.id) ? [{ id: line.id, index }] : []));
+  const up = going.map(({ id, index }, i): Step => ({
+    step: 'moveLine',
+    id,
+    from: place(index - i),
+    to: place(top),
+  }));
+  const rest = sheet.lines.length - going.length;
+  const on = going.map(({ id }) => id);
+  const down = order.flatMap((line, index): Step[] => {
+    if (!moved.has(line.id)) return [];
+    const at = on.indexOf(line.id);
+    on.splice(at, 1);
+    const settled = going.length - on.length - 1;
+    return [{ step: 'moveLine', id: line.id, from: place(rest + settled + at), to: place(index) }];
+  });
+  return [...up, ...down].filter((s) => s.step !== 'moveLine' || s.from.index !== s.to.index);
 }
 
 /** Lines moved in the painting order of their sheets; their order among themselves stays. */
@@ -67,15 +79,15 @@ export function moveToSheet(d: Drawing, ids: ReadonlySet<string>, to: string): E
   const from = onSheets(d, ids).filter(({ sheet }) => sheet.id !== to);
   if (!target) return edit('Move to sheet');
   let index = target.lines.length;
-  const steps = from.flatMap(({ sheet, lines }): Step[] => [
-    ...[...lines].reverse().map((line): Step => ({
-      step: 'removeLine',
-      sheet: sheet.id,
-      index: indexInSheet(sheet, line.id),
-      line,
+  const steps = from.flatMap(({ sheet, lines }) =>
+    // Each that has gone leaves those above it one place lower.
+    lines.map((line, gone): Step => ({
+      step: 'moveLine',
+      id: line.id,
+      from: { sheet: sheet.id, index: indexInSheet(sheet, line.id) - gone },
+      to: { sheet: to, index: index++ },
     })),
-    ...lines.map((line): Step => ({ step: 'insertLine', sheet: to, index: index++, line })),
-  ]);
+  );
   return edit(`${counted('Move', ids.size, 'line')} to ${target.name}`.slice(0, 200), steps);
 }
 
@@ -88,18 +100,15 @@ export function groupLines(d: Drawing, ids: ReadonlySet<string>, id: string, wit
   if (parts.length !== 1) return edit('Group');
   const [{ sheet, lines }] = parts;
   const depth = within.length;
-  const grouped = lines.map((l): Line => {
+  const grouped = lines.map((l): Step => {
     const path = l.groups ?? [];
-    return { ...l, groups: [...path.slice(0, depth), id, ...path.slice(depth)] };
+    const groups = [...path.slice(0, depth), id, ...path.slice(depth)];
+    return { step: 'setLine', sheet: sheet.id, id: l.id, before: { groups: [...path] }, after: { groups } };
   });
   const top = sheet.lines.reduce((last, l, i) => (ids.has(l.id) ? i : last), 0);
   const below = sheet.lines.slice(0, top + 1).filter((l) => !ids.has(l.id));
   const above = sheet.lines.slice(top + 1);
-  const out = reorder(sheet, [...below, ...lines, ...above], ids).map((s): Step => {
-    if (s.step !== 'insertLine') return s;
-    return { ...s, line: grouped[lines.findIndex((l) => l.id === s.line.id)] };
-  });
-  return edit(counted('Group', lines.length, 'line'), out);
+  return edit(counted('Group', lines.length, 'line'), grouped, reorder(sheet, [...below, ...lines, ...above], ids));
 }
 
 /** The outermost groups below `within` that the lines are in, taken apart. */

@@ -1,4 +1,5 @@
 import { findLine, sheetOf, type Found } from '../drawing/find';
+import { lineOnGrid, pointOnGrid, runsOnGrid } from '../drawing/grid';
 import type { Drawing, Line, Mark, Node, Run, Style } from '../drawing/schema';
 import { add, type Point } from '../geometry/point';
 import { carriedMarks } from '../ink/carriedMarks';
@@ -70,9 +71,17 @@ export function removeLines(d: Drawing, ids: Iterable<string>, label?: string): 
   );
 }
 
+/** Lines moved. One short step moves any number of them, as long as they lie on the grid. */
 export function moveLines(d: Drawing, ids: Iterable<string>, by: Point): Edit {
-  const steps = linesOf(d, ids).map((found) => runsStep(found, movedRuns(found.line.runs, by), found.line.marks));
-  return edit(counted('Move', steps.length, 'line'), steps);
+  const offset = pointOnGrid(by);
+  const found = linesOf(d, ids);
+  const onGrid = found.filter(({ line }) => lineOnGrid(line) === line).map(({ line }) => line.id);
+  const others = found.filter(({ line }) => lineOnGrid(line) !== line);
+  return edit(
+    counted('Move', found.length, 'line'),
+    onGrid.length > 0 ? { step: 'translate', ids: onGrid, by: offset } : [],
+    others.map((f) => runsStep(f, runsOnGrid(movedRuns(f.line.runs, offset)), f.line.marks)),
+  );
 }
 
 export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>

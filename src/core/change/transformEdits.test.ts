@@ -63,7 +63,7 @@ describe('transforming lines', () => {
   it('spreads gaps evenly; the outermost stay', () => {
     const spread = boxes(after(spreadLines(d, ids, 'x'))).sort((a, b) => a.minX + a.maxX - b.minX - b.maxX);
     const gaps = spread.slice(1).map((b, i) => b.minX - spread[i].maxX);
-    for (const g of gaps) expect(g).toBeCloseTo(gaps[0], 6);
+    for (const g of gaps) expect(g).toBeCloseTo(gaps[0], 5);
     const before = boxes(d).sort((a, b) => a.minX + a.maxX - b.minX - b.maxX);
     expect([spread[0].minX, spread.at(-1)!.maxX]).toEqual([
       expect.closeTo(before[0].minX, 6),

@@ -6,7 +6,7 @@ import { correctionSchema, type Correction } from './correction';
  * What a drawing is. Everything is measured in page units (CSS px, 96 to the inch; y down). A drawing is a value: it
  * is never changed in place, and whatever an edit leaves alone is shared between before and after.
  */
-export const SCHEMA_VERSION = 1;
+export const SCHEMA_VERSION = 2;
 
 const finite = z.number().min(-1e7).max(1e7);
 const share = z.number().min(0).max(1);

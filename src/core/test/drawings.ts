@@ -8,6 +8,7 @@ import {
   type NodeKind,
   type Run,
 } from '../drawing/schema';
+import { pointOnGrid } from '../drawing/grid';
 import { point } from '../geometry/point';
 import { seeded } from '@/core/seeded';
 
@@ -35,7 +36,8 @@ export function wanderingLine(
     const out = point(Math.cos(angle) * step * 0.4, Math.sin(angle) * step * 0.4);
     x += Math.cos(angle) * step;
     y += Math.sin(angle) * step;
-    return { point: here, in: point(-out.x, -out.y), out, kind: 'smooth' };
+    const [at, to] = [pointOnGrid(here), pointOnGrid(out)];
+    return { point: at, in: point(0 - to.x, 0 - to.y), out: to, kind: 'smooth' };
   });
   return { id, style: { ...firstStyle, width: 0.8 + random() * 3 }, runs: [{ closed: random() < 0.3, nodes }] };
 }

@@ -5,6 +5,7 @@ import { useRef } from 'react';
 import { runOfStroke } from '@/core/assist/pencilStroke';
 import { reshapeLines } from '@/core/change/lineEdits';
 import { findLine } from '@/core/drawing/find';
+import { runsOnGrid } from '@/core/drawing/grid';
 import { Chip } from '@/ui/Chip';
 import { useBench, useBenchStateLater, usePreference } from '../../benchContext';
 import { drawnOf, fitInWorker, keepDrawn } from '../../state/fitting';
@@ -34,7 +35,7 @@ export function PencilOptions() {
     // Only the newest answer counts, and only for the line as it was.
     const now = findLine(bench.getState().drawing, only.id)?.line;
     if (!cubics || turn !== asked.current || now?.runs !== only.runs) return;
-    const runs = [runOfStroke(cubics, drawn.stroke.closed)];
+    const runs = runsOnGrid([runOfStroke(cubics, drawn.stroke.closed)]);
     keepDrawn(runs, drawn);
     const edit = reshapeLines(bench.getState().drawing, new Map([[only.id, runs]]), 'Smooth line');
     if (isLast) bench.commit(edit);

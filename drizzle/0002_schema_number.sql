@@ -1,0 +1,1 @@
+ALTER TABLE `journal` ADD `schema` integer DEFAULT 1 NOT NULL;

@@ -1,0 +1,16 @@
+import { upgradedStep } from '../drawing/upgrade';
+import { isRaw, type Raw } from '../drawing/upgrade/upgrade';
+import type { Change } from './change';
+
+/**
+ * A change that a program kept under a number of the drawing's schema, as it is written now.
+ * @throws RangeError when it is none, or when a later program wrote it.
+ */
+export function upgradedChange(raw: unknown, number: number): Change {
+  if (!isRaw(raw) || !Array.isArray(raw.steps)) throw new RangeError('this is no change');
+  const steps = raw.steps.map((s: unknown) => {
+    if (!isRaw(s)) throw new RangeError('this is no step');
+    return upgradedStep(s as Raw, number);
+  });
+  return { ...raw, steps } as unknown as Change;
+}
