@@ -19,7 +19,7 @@ import type { Bench } from './state/store';
 import type { Hint } from './tools/tool';
 import { useClipboard } from './useClipboard';
 import { useKeys } from './useKeys';
-import { useSession } from './useSession';
+import { useSession, type Ways } from './useSession';
 import './style/frame.css';
 import './style/topBar.css';
 import './style/sheetsAndShelf.css';
@@ -60,14 +60,12 @@ export default function BenchPage({ id }: { id: string }) {
   }
   return (
     <BenchProvider value={session.bench}>
-      <BenchFrame bench={session.bench} takeOver={session.takeOver} resume={session.resume} />
+      <BenchFrame {...session} />
     </BenchProvider>
   );
 }
 
-type Ways = { takeOver: () => void; resume: () => void };
-
-function BenchFrame({ bench, takeOver, resume }: Ways & { bench: Bench }) {
+function BenchFrame({ bench, ...ways }: Ways & { bench: Bench }) {
   const canvas = useRef<BenchCanvas | null>(null);
   const keepCanvas = useCallback((made: BenchCanvas | null) => void (canvas.current = made), []);
   const [hints] = useState(() => createStore<Hint[]>()(() => []));
@@ -86,7 +84,7 @@ function BenchFrame({ bench, takeOver, resume }: Ways & { bench: Bench }) {
       </aside>
       <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} />
       <Cards />
-      <MessageBar takeOver={takeOver} resume={resume} />
+      <MessageBar {...ways} />
       <Tray hints={hints} onApply={apply} />
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
     </div>

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { ApiError, askJson, openDrawing } from './state/api';
+import { ApiError, askJson, changesBefore, openDrawing, type Opened } from './state/api';
 import { startChecking } from './state/checking';
 import { enter } from './state/oneTab';
 import { tellAside, tellRecovered, tellStuck, type Go } from './keptChanges';
@@ -15,7 +15,10 @@ export const shownStages: StageId[] = ['prepare', 'trace', 'refine', 'ink', 'del
 export type Session =
   | { state: 'opening' }
   | { state: 'failed'; why: string; missing: boolean; again: () => void }
-  | { state: 'open'; bench: Bench; takeOver: () => void; resume: () => void };
+  | ({ state: 'open'; bench: Bench } & Ways);
+
+/** The ways out while a drawing is only read. */
+export type Ways = { takeOver: () => void; resume: () => void; damaged: Opened['damaged'] | null };
 
 /** Opens a drawing: recovers what an earlier visit left, loads it, and keeps saving until the page is left. */
 export function useSession(id: string, go: (path: string) => void): Session {
@@ -60,6 +63,8 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     ...(opened.drawing.sheets.some((s) => s.id === last.sheet) ? { sheet: last.sheet! } : {}),
   });
   tellRecovered(bench, recovered, go);
+  recallHistory(bench, opened);
+  if (opened.damaged) bench.setState({ reading: true, readingWhy: 'damaged' });
 
   let saver = startSaver(bench, id, go, opened.revision, (revision) => tenancy.announce(revision));
   leave.push(
@@ -67,25 +72,27 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     bench.onChange((change) => saver.push(change)),
   );
 
-  const reload = async (): Promise<void> => {
+  /** Whether this is the tab that edits. */
+  let holds = false;
+  const reload = async (): Promise<Opened> => {
     const newest = await openDrawing(id);
     bench.setState((s) => ({
       ...sound(s, newest.drawing),
       drawing: newest.drawing,
       title: newest.title,
-      undoable: [],
-      redoable: [],
       preview: null,
     }));
+    recallHistory(bench, newest);
     saver.stop();
     saver = startSaver(bench, id, go, newest.revision, (revision) => tenancy.announce(revision));
     bench.setState({ save: { kind: 'saved', revision: newest.revision } });
+    return newest;
   };
   /** Goes on editing from the newest state, once what was left here is dealt with. */
   const resume = async (): Promise<void> => {
     const left = await recoverPending(id);
-    await reload();
-    bench.setState({ reading: false });
+    const { damaged } = await reload();
+    bench.setState({ reading: !holds || !!damaged, readingWhy: damaged ? 'damaged' : 'another tab' });
     tellRecovered(bench, left, go);
   };
   const resumeOrTell = (): void =>
@@ -93,10 +100,15 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   const tenancy = enter(id, {
     // The tab that had it may still have been sending: what it kept is sent first.
     onEditing: () => {
+      holds = true;
       const { reading, readingWhy } = bench.getState();
       if (reading && readingWhy === 'another tab') resumeOrTell();
     },
-    onReading: () => bench.setState({ reading: true, readingWhy: 'another tab', preview: null }),
+    onReading: () => {
+      holds = false;
+      // What else it is only read for goes before.
+      if (!bench.getState().reading) bench.setState({ reading: true, readingWhy: 'another tab', preview: null });
+    },
     onNews: () => {
       const { reading, readingWhy } = bench.getState();
       if (reading && readingWhy === 'another tab') void reload().catch(() => undefined);
@@ -112,13 +124,23 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     rememberPlace(bench, id),
     startChecking(bench),
   );
-  return { state: 'open', bench, takeOver: tenancy.takeOver, resume: resumeOrTell };
+  return { state: 'open', bench, takeOver: tenancy.takeOver, resume: resumeOrTell, damaged: opened.damaged ?? null };
+}
+
+/** What was done before this visit can be undone as well; the newest of it is read at once. */
+function recallHistory(bench: Bench, { id, revision }: Opened): void {
+  bench.recallFrom(revision, (before) => changesBefore(id, before));
+  void bench.recall();
 }
 
 function startSaver(bench: Bench, id: string, go: Go, revision: number, announce: (revision: number) => void): Saver {
   return new Saver(id, revision, {
     onState: (save) => {
+      const before = bench.getState().save;
       bench.setState({ save });
+      const why = save.kind === 'waiting' ? save.why : undefined;
+      if (why && !(before.kind === 'waiting' && before.why === why))
+        bench.tell(`Not saved yet: ${why} What you do is kept in this browser and sent later.`, undefined, 'warning');
       if (save.kind === 'saved') announce(save.revision);
     },
     onRefused: () => bench.setState({ reading: true, readingWhy: 'putting aside', preview: null }),

@@ -62,10 +62,10 @@ export function updateCard(id: string, card: { title?: string; stage?: StageName
   return cardOf(id);
 }
 
-/** A copy with a history of its own. */
-export function duplicateDrawing(id: string): { id: string; revision: number } {
+/** A copy with a history of its own, of a drawing as it is or as it was at a revision. */
+export function duplicateDrawing(id: string, revision?: number): { id: string; revision: number } {
   const { title, stage } = cardOf(id);
-  return keepDrawing(`${title} (copy)`.slice(0, 200), stateOf(id).drawing, stage as StageName);
+  return keepDrawing(`${title} (copy)`.slice(0, 200), stateOf(id, revision).drawing, stage as StageName);
 }
 
 /** Into the bin (`true`) or out of it. */

@@ -1,17 +1,17 @@
-import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lt, lte } from 'drizzle-orm';
 import { applyChange, ChangeError, type Change, type Drawing } from '@/core';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
-import { upgradedDrawing } from '@/core/drawing/upgrade';
 import { database, type Store } from './database';
 import { notFound, Problem } from './problem';
-import { drawings, journal, snapshots } from './tables';
+import { keepFirst, oweNothing, oweSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
+import { drawings, journal } from './tables';
 
-/** A snapshot is taken each so many changes. */
-const SNAPSHOT_EVERY = 100;
 const MOST_CACHED = 16;
 
-type State = { revision: number; drawing: Drawing };
+export type State = { revision: number; drawing: Drawing };
+/** What of a drawing's journal cannot be read: from one revision to the last, and why. */
+export type Damage = { from: number; to: number; why: string };
 
 /** The newest state of the drawings last used, so that a change costs no replay. Always what the disk holds. */
 const newest = new Map<string, State>();
@@ -22,48 +22,111 @@ function remember(id: string, state: State): void {
   if (newest.size > MOST_CACHED) newest.delete(newest.keys().next().value!);
 }
 
-export const forget = (id: string): boolean => newest.delete(id);
+export function forget(id: string): void {
+  newest.delete(id);
+  oweNothing(id);
+}
 
 /** Records the first state of a drawing: revision 0. */
-export function beginJournal(store: Store, id: string, drawing: Drawing): void {
-  store
-    .insert(snapshots)
-    .values({ drawingId: id, revision: 0, body: JSON.stringify(drawing) })
-    .run();
-}
+export const beginJournal = (store: Store, id: string, drawing: Drawing): void => keepFirst(store, id, drawing);
 
 /**
  * A drawing as it is, or as it was at a revision: the last snapshot before it, and the changes since.
- * @throws Problem 404 for a drawing or a revision that is not there.
+ * @throws Problem 404 for a drawing or a revision that is not there, 409 where its journal is damaged before it.
  */
 export function stateOf(id: string, revision?: number): State {
-  const store = database();
-  const row = store.select().from(drawings).where(eq(drawings.id, id)).get();
+  const { state, damage } = replayed(id, revision);
+  if (damage)
+    throw new Problem(409, 'damaged', `The drawing cannot be read beyond change ${state.revision}: ${damage.why}.`, {
+      revision: state.revision,
+    });
+  return state;
+}
+
+/** A drawing as it is, as far as it can be read. @throws Problem 404; 409 when nothing of it can be. */
+export function readableState(id: string): State & { damaged?: Damage } {
+  const { state, damage } = replayed(id);
+  return damage ? { ...state, damaged: damage } : state;
+}
+
+function replayed(id: string, revision?: number): { state: State; damage: Damage | null } {
+  const row = database().select().from(drawings).where(eq(drawings.id, id)).get();
   if (!row) throw notFound('drawing');
   const wanted = revision ?? row.revision;
   if (wanted > row.revision) throw notFound('revision');
   const cached = newest.get(id);
-  if (cached?.revision === wanted) return cached;
-  const snapshot = store
-    .select()
-    .from(snapshots)
-    .where(and(eq(snapshots.drawingId, id), lte(snapshots.revision, wanted)))
-    .orderBy(desc(snapshots.revision))
-    .get()!;
-  const since = store
-    .select({ body: journal.body, schema: journal.schema })
+  if (cached?.revision === wanted) return { state: cached, damage: null };
+  const start = lastSnapshot(id, wanted);
+  const since = database()
+    .select({ revision: journal.revision, body: journal.body, schema: journal.schema })
     .from(journal)
-    .where(and(eq(journal.drawingId, id), gt(journal.revision, snapshot.revision), lte(journal.revision, wanted)))
+    .where(and(eq(journal.drawingId, id), gt(journal.revision, start.revision), lte(journal.revision, wanted)))
     .orderBy(asc(journal.revision))
     .all();
-  const drawing = since.reduce(
-    (d, c) => applyChange(d, upgradedChange(JSON.parse(c.body), c.schema)),
-    upgradedDrawing(JSON.parse(snapshot.body)),
-  );
-  const state = { revision: wanted, drawing };
-  if (wanted === row.revision) remember(id, state);
-  return state;
+  let state = start;
+  const damaged = (why: string): { state: State; damage: Damage } => ({
+    state,
+    damage: { from: state.revision + 1, to: wanted, why },
+  });
+  for (const { revision: at, body, schema } of since) {
+    if (at !== state.revision + 1) return damaged(`change ${state.revision + 1} is missing`);
+    try {
+      state = { revision: at, drawing: applyChange(state.drawing, upgradedChange(JSON.parse(body), schema)) };
+    } catch (error) {
+      return damaged(`change ${at} is damaged (${(error as Error).message})`);
+    }
+  }
+  if (state.revision !== wanted) return damaged(`change ${state.revision + 1} is missing`);
+  if (wanted === row.revision) {
+    remember(id, state);
+    const bytes = since.reduce((n, c) => n + c.body.length, 0);
+    oweNothing(id);
+    oweSnapshot(id, { bytes, changes: since.length }, () => newest.get(id) ?? null);
+  }
+  return { state, damage: null };
 }
+
+/** The newest snapshot up to a revision that can be read. @throws Problem 409 where none can. */
+function lastSnapshot(id: string, wanted: number): State {
+  let why = 'there is no snapshot of it';
+  for (const revision of snapshotsUpTo(id, wanted)) {
+    try {
+      return { revision, drawing: snapshotAt(id, revision) };
+    } catch (error) {
+      why = (error as Error).message;
+    }
+  }
+  throw new Problem(409, 'damaged', `Nothing of this drawing can be read: ${why}.`);
+}
+
+/** The changes of a drawing before a revision, in their order, at most so many; as far back as they can be read. */
+export function historyOf(id: string, before: number, most: number): { from: number; changes: Change[] } {
+  const rows = database()
+    .select({ revision: journal.revision, body: journal.body, schema: journal.schema })
+    .from(journal)
+    .where(and(eq(journal.drawingId, id), lt(journal.revision, before)))
+    .orderBy(desc(journal.revision))
+    .limit(most)
+    .all();
+  const changes: Change[] = [];
+  for (const { body, schema } of rows) {
+    try {
+      changes.unshift(upgradedChange(JSON.parse(body), schema));
+    } catch {
+      break;
+    }
+  }
+  return { from: before - changes.length, changes };
+}
+
+/** The rows of a journal from a revision on, as they are kept, sound or not. */
+export const rowsOf = (id: string, from: number): (typeof journal.$inferSelect)[] =>
+  database()
+    .select()
+    .from(journal)
+    .where(and(eq(journal.drawingId, id), gt(journal.revision, from - 1)))
+    .orderBy(asc(journal.revision))
+    .all();
 
 /**
  * Appends changes to a drawing whose newest revision is `base`, all or none; on return they are on the disk. Changes
@@ -72,6 +135,7 @@ export function stateOf(id: string, revision?: number): State {
  */
 export function appendChanges(id: string, base: number, changes: readonly Change[]): { revision: number } {
   const store = database();
+  let bytes = 0;
   const done = store.transaction(
     (tx) => {
       const before = stateOf(id);
@@ -92,28 +156,20 @@ export function appendChanges(id: string, base: number, changes: readonly Change
       for (const change of fresh) {
         drawing = fitting(drawing, change);
         revision++;
+        const body = JSON.stringify(change);
+        bytes += body.length;
+        const row = { drawingId: id, revision, changeId: change.id, label: change.label, body, at };
         tx.insert(journal)
-          .values({
-            drawingId: id,
-            revision,
-            changeId: change.id,
-            label: change.label,
-            body: JSON.stringify(change),
-            at,
-            schema: SCHEMA_VERSION,
-          })
+          .values({ ...row, schema: SCHEMA_VERSION })
           .run();
-        if (revision % SNAPSHOT_EVERY === 0)
-          tx.insert(snapshots)
-            .values({ drawingId: id, revision, body: JSON.stringify(drawing) })
-            .run();
       }
       if (fresh.length > 0) tx.update(drawings).set({ revision, changedAt: at }).where(eq(drawings.id, id)).run();
-      return { drawing, revision };
+      return { drawing, revision, fresh: fresh.length };
     },
     { behavior: 'immediate' },
   );
-  remember(id, done);
+  remember(id, { drawing: done.drawing, revision: done.revision });
+  oweSnapshot(id, { bytes, changes: done.fresh }, () => newest.get(id) ?? null);
   return { revision: done.revision };
 }
 

@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 /** A drawing's card: what the home page shows of it. Its content is in the journal. Times are ms since 1970. */
 export const drawings = sqliteTable('drawings', {
@@ -40,7 +40,8 @@ export const snapshots = sqliteTable(
       .notNull()
       .references(() => drawings.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
-    body: text('body').notNull(),
+    /** JSON, packed by gzip; the first programs kept it as text. */
+    body: blob('body', { mode: 'buffer' }).notNull(),
   },
   (t) => [primaryKey({ columns: [t.drawingId, t.revision] })],
 );

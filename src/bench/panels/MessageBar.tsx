@@ -2,9 +2,33 @@
 
 import { CloseOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
+import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import { useBench, useBenchState } from '../benchContext';
+import { copyAt, journalUrl } from '../state/api';
 import type { ReadingWhy } from '../state/store';
+import type { Ways } from '../useSession';
+
+/** What can be done with a drawing of which only the first part can be read. */
+function DamageButtons({ damaged }: { damaged: NonNullable<Ways['damaged']> }) {
+  const bench = useBench();
+  const router = useRouter();
+  const { id } = bench.getState();
+  const goOn = (): void =>
+    void copyAt(id, damaged.from - 1)
+      .then((copy) => router.push(`/drawing/${copy.id}`))
+      .catch((e: Error) => bench.tell(e.message, undefined, 'warning'));
+  return (
+    <>
+      <Button size="small" onClick={goOn}>
+        Go on from here as a copy
+      </Button>
+      <Button size="small" href={journalUrl(id, damaged.from)} title={damaged.why}>
+        Save what came after
+      </Button>
+    </>
+  );
+}
 
 const SHOWN_MS = 8_000;
 
@@ -12,12 +36,13 @@ const readingWords: Record<ReadingWhy, string> = {
   'another tab': 'This drawing is open in another tab, so here it is for reading.',
   'putting aside':
     'The server would not have the last changes; they are being put aside. Until then this is for reading.',
+  damaged: 'A part of this drawing’s journal cannot be read. Here it is as it was before that, for reading.',
   refused: 'Here the drawing is as you last saw it, for reading.',
   waiting: 'Changes from your last visit are still here and could not be sent yet, so this is for reading.',
 };
 
 /** What there is to tell, with the way out; above the tray, so that it never covers the page's middle. */
-export function MessageBar({ takeOver, resume }: { takeOver: () => void; resume: () => void }) {
+export function MessageBar({ takeOver, resume, damaged }: Ways) {
   const bench = useBench();
   const message = useBenchState((s) => s.message);
   const reading = useBenchState((s) => (s.reading ? s.readingWhy : null));
@@ -33,7 +58,8 @@ export function MessageBar({ takeOver, resume }: { takeOver: () => void; resume:
       {reading && (
         <div className="message reading" role="status">
           {readingWords[reading]}
-          {reading !== 'putting aside' && (
+          {reading === 'damaged' && damaged && <DamageButtons damaged={damaged} />}
+          {reading !== 'putting aside' && reading !== 'damaged' && (
             <Button size="small" onClick={reading === 'another tab' ? takeOver : resume}>
               {reading === 'another tab'
                 ? 'Edit here instead'

@@ -64,7 +64,9 @@ function SaveState() {
 
 function UndoButtons() {
   const bench = useBench();
-  const undoable = useBenchStateLater((s) => s.undoable.at(-1)?.label);
+  const undoable = useBenchStateLater(
+    (s) => s.undoable.at(-1)?.label ?? (s.hasPast ? 'what was done before' : undefined),
+  );
   const redoable = useBenchStateLater((s) => s.redoable.at(-1)?.label);
   return (
     <>

@@ -1,4 +1,4 @@
-import type { Drawing, Reference } from '@/core';
+import type { Change, Drawing, Reference } from '@/core';
 
 /** An answer with an error in it. `status` 0 means there was no answer. */
 export class ApiError extends Error {
@@ -12,7 +12,15 @@ export class ApiError extends Error {
   }
 }
 
-export type Opened = { id: string; title: string; stage: string; revision: number; drawing: Drawing };
+export type Opened = {
+  id: string;
+  title: string;
+  stage: string;
+  revision: number;
+  drawing: Drawing;
+  /** What of it cannot be read: from one revision to another, and why. */
+  damaged?: { from: number; to: number; why: string };
+};
 
 /** Asks the server for JSON. @throws ApiError with words for a person. */
 export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
@@ -43,6 +51,16 @@ const postChanges = <T>(path: string, base: number, changes: readonly string[]):
 
 export const sendChanges = (id: string, base: number, changes: readonly string[]): Promise<{ revision?: number }> =>
   postChanges(`/api/drawings/${id}/changes`, base, changes);
+
+/** The changes before a revision, as many as are read at once. */
+export const changesBefore = (id: string, before: number): Promise<{ from: number; changes: readonly Change[] }> =>
+  ask(`/api/drawings/${id}/changes?before=${before}`);
+
+/** A new drawing, as another was at a revision. */
+export const copyAt = (id: string, revision: number): Promise<{ id: string }> =>
+  ask(`/api/drawings/${id}/duplicate?revision=${revision}`, { method: 'POST' });
+
+export const journalUrl = (id: string, from: number): string => `/api/drawings/${id}/journal?from=${from}`;
 
 export const keepAside = (
   id: string,

@@ -1,4 +1,5 @@
 import type { Change } from '@/core';
+import { ApiError } from './api';
 import { dropPending, keepPending, pendingOf, type KeptPending } from './pending';
 import {
   append,
@@ -16,7 +17,8 @@ import {
 export type SaveState =
   | { kind: 'saved'; revision: number }
   | { kind: 'sending'; waiting: number; revision: number }
-  | { kind: 'waiting'; waiting: number; revision: number };
+  /** `why` is what the server said, if it answered. */
+  | { kind: 'waiting'; waiting: number; revision: number; why?: string };
 
 /** Changes that the server will not have, not even as a drawing of their own: kept here, to be saved as a file. */
 export type Stuck = { why: string; base: number; changes: Change[] };
@@ -45,6 +47,7 @@ export class Saver {
   private running = false;
   private stopped = false;
   private failures = 0;
+  private why: string | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -83,7 +86,8 @@ export class Saver {
     const { revision } = this;
     const waiting = this.queue.length;
     if (waiting === 0) this.listener.onState({ kind: 'saved', revision });
-    else this.listener.onState({ kind: this.failures > 0 ? 'waiting' : 'sending', waiting, revision });
+    else if (this.failures === 0) this.listener.onState({ kind: 'sending', waiting, revision });
+    else this.listener.onState({ kind: 'waiting', waiting, revision, ...(this.why && { why: this.why }) });
   }
 
   private async run(): Promise<void> {
@@ -117,6 +121,7 @@ export class Saver {
     }
     if (isRefusal(error)) return this.giveUp(error.message);
     this.failures++;
+    this.why = error instanceof ApiError && error.status > 0 ? error.message : undefined;
     this.tell();
     const delay = RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1];
     if (!this.stopped) this.timer = setTimeout(this.retryNow, delay);

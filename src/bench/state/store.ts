@@ -8,6 +8,7 @@ import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
 import { refusalOf } from '@/core/change/refusal';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
 import type { Version } from './api';
+import { Past } from './past';
 import type { SaveState } from './saver';
 import type { Size, View } from './view';
 
@@ -53,8 +54,11 @@ export type Trial = {
   readonly failed: string | null;
 };
 
-/** Another tab edits; what was made here was refused, and is being or was put aside; an earlier visit's changes wait. */
-export type ReadingWhy = 'another tab' | 'putting aside' | 'refused' | 'waiting';
+/**
+ * Another tab edits; what was made here was refused, and is being or was put aside; an earlier visit's changes wait; a part
+ * of the journal cannot be read.
+ */
+export type ReadingWhy = 'another tab' | 'putting aside' | 'refused' | 'waiting' | 'damaged';
 
 /** Something to tell, with at most one thing to do about it. */
 export type Message = { key: number; tone: 'note' | 'warning'; text: string; action?: { label: string; run(): void } };
@@ -68,6 +72,8 @@ export type BenchState = {
   /** What would be, while a hand is moving: never saved, never undone. */
   readonly preview: Drawing | null;
   readonly undoable: readonly Change[];
+  /** The journal holds changes before those that can be undone: they are read when they are wanted. */
+  readonly hasPast: boolean;
   readonly redoable: readonly Change[];
   readonly sheet: string;
   readonly lines: ReadonlySet<string>;
@@ -123,9 +129,16 @@ export type Bench = StoreApi<BenchState> & {
   dropLast(change: Change): boolean;
   choose(lines: Iterable<string>, nodes?: Iterable<string>): void;
   tell(text: string, action?: Message['action'], tone?: Message['tone']): void;
+  /** Reads what was done before, so that it can be undone. Done by itself when undo comes to what is not read yet. */
+  recall(): Promise<void>;
+  /** Where earlier changes are read from: those before a revision. */
+  recallFrom(revision: number, read: Recall): void;
   /** Hears of every change made here, undone and redone ones too, before the state shows it. */
   onChange(listener: (change: Change) => void): () => void;
 };
+
+/** Reads a stretch of the journal that ends before a revision; `from` is the revision of its first change. */
+export type Recall = (before: number) => Promise<{ from: number; changes: readonly Change[] }>;
 
 export type Opening = { id: string; title: string; stage: StageId; drawing: Drawing; revision: number };
 
@@ -137,6 +150,7 @@ export function createBench(opening: Opening): Bench {
     drawing,
     preview: null,
     undoable: [],
+    hasPast: false,
     redoable: [],
     sheet: (drawing.sheets.findLast(isOpenSheet) ?? drawing.sheets.at(-1))?.id ?? '',
     lines: new Set(),
@@ -172,6 +186,7 @@ export function createBench(opening: Opening): Bench {
   };
   const listeners = new Set<(change: Change) => void>();
   let messages = 0;
+  const past = new Past();
 
   const bench: Bench = Object.assign(store, {
     commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
@@ -180,7 +195,7 @@ export function createBench(opening: Opening): Bench {
         if (nothing && !get().reading) bench.tell(nothing);
         return null;
       }
-      const change = changeOf(edit, nanoid(12));
+      const change = { ...changeOf(edit, nanoid(12)), time: Date.now() };
       const why = refusalOf(change);
       if (why) {
         set({ preview: null });
@@ -204,9 +219,14 @@ export function createBench(opening: Opening): Bench {
       if (preview !== get().preview) set({ preview });
     },
     undo(): void {
+      if (get().reading) return;
       const change = get().undoable.at(-1);
-      if (!change || get().reading) return;
-      const after = make(inverseOf(change, nanoid(12), `Undo: ${change.label}`.slice(0, 200)));
+      if (!change) {
+        if (get().hasPast) void bench.recall().then(() => get().undoable.length > 0 && bench.undo());
+        return;
+      }
+      const inverse = inverseOf(change, nanoid(12), `Undo: ${change.label}`.slice(0, 200));
+      const after = make({ ...inverse, time: Date.now() });
       set((s) => ({
         ...sound(s, after),
         drawing: after,
@@ -218,7 +238,8 @@ export function createBench(opening: Opening): Bench {
     redo(): void {
       const change = get().redoable.at(-1);
       if (!change || get().reading) return;
-      const after = make({ ...change, id: nanoid(12) });
+      const { undoes: _, ...again } = change;
+      const after = make({ ...again, id: nanoid(12), redoes: change.id, time: Date.now() });
       set((s) => ({
         ...sound(s, after),
         drawing: after,
@@ -232,6 +253,21 @@ export function createBench(opening: Opening): Bench {
       bench.undo();
       set((s) => ({ redoable: s.redoable.slice(0, -1) }));
       return true;
+    },
+    async recall(): Promise<void> {
+      const read = await past.read();
+      if (!read) return;
+      set((s) => ({
+        undoable: [...read.undoable, ...s.undoable],
+        // What was made meanwhile leaves nothing to be made again.
+        redoable: read.isNewest && s.undoable.length + s.redoable.length === 0 ? read.redoable : s.redoable,
+        hasPast: past.hasMore,
+      }));
+      if (read.undoable.length === 0 && past.hasMore) await bench.recall();
+    },
+    recallFrom(revision: number, read: Recall): void {
+      past.begin(revision + 1, read);
+      set({ undoable: [], redoable: [], hasPast: past.hasMore });
     },
     choose(lines: Iterable<string>, nodes: Iterable<string> = []): void {
       set({ lines: new Set(lines), nodes: new Set(nodes), mark: null });

@@ -20,6 +20,7 @@ export const inverseOf = (change: Change, id: string, label: string): Change => 
   id,
   label,
   steps: change.steps.map((s) => inverseStep(s) as Step).reverse(),
+  undoes: change.id,
 });
 
 /** The lines that a change may have made, changed, moved or removed. */

@@ -27,12 +27,25 @@ export const stepSchema = z.discriminatedUnion('step', [
   definitions.setPage.schema,
 ]);
 
-/** `id` tells a change that arrives twice from a new one; `label` is what a person reads ("Bend segment"). */
+/**
+ * `id` tells a change that arrives twice from a new one; `label` is what a person reads ("Bend segment"). `time` is when it
+ * was made, by the clock where the hand is, ms since 1970. One that takes another back, or makes it again, says which.
+ */
 export const changeSchema = z.strictObject({
   id: idSchema,
   label: z.string().min(1).max(200),
   steps: z.array(stepSchema).min(1).max(200_000),
+  time: z.number().int().min(0).optional(),
+  undoes: idSchema.optional(),
+  redoes: idSchema.optional(),
 });
 
 export type Step = DeepReadonly<z.infer<typeof stepSchema>>;
-export type Change = { readonly id: string; readonly label: string; readonly steps: readonly Step[] };
+export type Change = {
+  readonly id: string;
+  readonly label: string;
+  readonly steps: readonly Step[];
+  readonly time?: number;
+  readonly undoes?: string;
+  readonly redoes?: string;
+};

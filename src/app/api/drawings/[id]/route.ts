@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import { binDrawing, cardOf, deleteForGood, stageNames, updateCard } from '@/server/drawings';
 import { drawingId, jsonBody, route } from '@/server/http';
-import { stateOf } from '@/server/journal';
+import { readableState } from '@/server/journal';
 
 const card = z.strictObject({ title: z.string().trim().min(1).max(200), stage: z.enum(stageNames) }).partial();
 
 export const GET = route<{ id: string }>((_, params) => {
   const id = drawingId(params);
   const { title, stage, binnedAt } = cardOf(id);
-  return Response.json({ id, title, stage, binned: binnedAt !== null, ...stateOf(id) });
+  return Response.json({ id, title, stage, binned: binnedAt !== null, ...readableState(id) });
 });
 
 export const PATCH = route<{ id: string }>(async (request, params) =>

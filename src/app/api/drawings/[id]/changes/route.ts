@@ -1,6 +1,21 @@
-import { appendChanges } from '@/server/journal';
+import { z } from 'zod';
+import { appendChanges, historyOf } from '@/server/journal';
 import { changesBody, MOST_CHANGE_BYTES } from '@/server/changesBody';
+import { cardOf } from '@/server/drawings';
 import { drawingId, jsonBody, route } from '@/server/http';
+
+const stretch = z.object({
+  before: z.coerce.number().int().min(1),
+  most: z.coerce.number().int().min(1).max(1_000).default(200),
+});
+
+/** The changes before a revision, in their order, at most `most` of them; `from` is the revision of the first. */
+export const GET = route<{ id: string }>((request, params) => {
+  const id = drawingId(params);
+  cardOf(id);
+  const { before, most } = stretch.parse(Object.fromEntries(new URL(request.url).searchParams));
+  return Response.json(historyOf(id, before, most));
+});
 
 export const POST = route<{ id: string }>(async (request, params) => {
   const { base, changes } = await jsonBody(request, changesBody, MOST_CHANGE_BYTES);

@@ -1,0 +1,129 @@
+import { promisify } from 'node:util';
+import { gunzipSync, gzip, gzipSync } from 'node:zlib';
+import { and, asc, desc, eq, inArray, lte } from 'drizzle-orm';
+import type { Drawing } from '@/core';
+import { upgradedDrawing } from '@/core/drawing/upgrade';
+import { database, type Store } from './database';
+import { snapshots } from './tables';
+
+/**
+ * Whole drawings at some revisions, so that not all of the journal need be replayed. They are taken beside the saving, never
+ * in its way: when one is missing a drawing only takes longer to open.
+ */
+
+/** A snapshot is due when the changes since the last come to as many bytes as it, but to no fewer than this... */
+const LEAST_BYTES = 256 * 1024;
+/** ... or when there are so many of them. */
+const MOST_CHANGES = 1_000;
+/** So long after the last change it is taken: while a hand is at work, saving goes first. */
+const REST_MS = 1_500;
+/** Packing is to be quick. */
+const PACKING = { level: 1 };
+
+const pack = promisify<Buffer, { level: number }, Buffer>(gzip);
+
+/** Keeps the first state of a drawing. */
+export function keepFirst(store: Store, id: string, drawing: Drawing): void {
+  const body = gzipSync(JSON.stringify(drawing), PACKING);
+  store.insert(snapshots).values({ drawingId: id, revision: 0, body }).run();
+}
+
+/** The revisions that there are snapshots of, up to one, the newest first. */
+export const snapshotsUpTo = (id: string, revision: number): number[] =>
+  database()
+    .select({ revision: snapshots.revision })
+    .from(snapshots)
+    .where(and(eq(snapshots.drawingId, id), lte(snapshots.revision, revision)))
+    .orderBy(desc(snapshots.revision))
+    .all()
+    .map((s) => s.revision);
+
+/** The drawing in a snapshot. @throws whatever a damaged one brings about. */
+export function snapshotAt(id: string, revision: number): Drawing {
+  const { body } = database()
+    .select({ body: snapshots.body })
+    .from(snapshots)
+    .where(and(eq(snapshots.drawingId, id), eq(snapshots.revision, revision)))
+    .get()!;
+  const isPacked = body[0] === 0x1f && body[1] === 0x8b;
+  return upgradedDrawing(JSON.parse((isPacked ? gunzipSync(body) : body).toString('utf8')));
+}
+
+type Owed = { bytes: number; changes: number; size: number; timer?: ReturnType<typeof setTimeout> };
+const owed = new Map<string, Owed>();
+const underway = new Set<Promise<void>>();
+
+/** Changes have come since the last snapshot; `state` gives the newest state when one is to be taken. */
+export function oweSnapshot(
+  id: string,
+  since: { bytes: number; changes: number },
+  state: () => { revision: number; drawing: Drawing } | null,
+): void {
+  const due = owed.get(id) ?? { bytes: 0, changes: 0, size: 0 };
+  due.bytes += since.bytes;
+  due.changes += since.changes;
+  owed.set(id, due);
+  if (due.changes < MOST_CHANGES && due.bytes < Math.max(LEAST_BYTES, due.size)) return;
+  clearTimeout(due.timer);
+  due.timer = setTimeout(() => {
+    const now = state();
+    if (!now) return;
+    const job = take(id, now)
+      .then((size) => void owed.set(id, { bytes: 0, changes: 0, size }))
+      // It is tried again when more has come; meanwhile the journal holds all.
+      .catch((error: unknown) => console.error(error))
+      .finally(() => underway.delete(job));
+    underway.add(job);
+  }, REST_MS);
+  due.timer.unref();
+}
+
+/** Forgets what is owed to a drawing that is gone. */
+export function oweNothing(id: string): void {
+  clearTimeout(owed.get(id)?.timer);
+  owed.delete(id);
+}
+
+/** Waits for the snapshots that are being taken. */
+export const snapshotsTaken = async (): Promise<void> => void (await Promise.all(underway));
+
+/** Takes a snapshot; how many bytes the drawing has. */
+async function take(id: string, { revision, drawing }: { revision: number; drawing: Drawing }): Promise<number> {
+  const text = Buffer.from(JSON.stringify(drawing));
+  const body = await pack(text, PACKING);
+  const store = database();
+  store.transaction((tx) => {
+    tx.insert(snapshots).values({ drawingId: id, revision, body }).onConflictDoNothing().run();
+    const all = tx
+      .select({ revision: snapshots.revision })
+      .from(snapshots)
+      .where(eq(snapshots.drawingId, id))
+      .orderBy(asc(snapshots.revision))
+      .all()
+      .map((s) => s.revision);
+    const gone = outgrown(all);
+    if (gone.length > 0)
+      tx.delete(snapshots)
+        .where(and(eq(snapshots.drawingId, id), inArray(snapshots.revision, gone)))
+        .run();
+  });
+  return text.length;
+}
+
+/** So many snapshots are kept in each doubling of the way back. */
+const FINENESS = 3;
+
+/**
+ * Of rising revisions, those whose snapshots can go: the first and the last two stay, and of the others a few in each
+ * doubling of the way back from the newest.
+ */
+export function outgrown(revisions: readonly number[]): number[] {
+  const newest = revisions.at(-1)!;
+  const kept = new Set<number>();
+  return revisions.slice(1, -2).filter((r) => {
+    const age = Math.floor(FINENESS * Math.log2(newest - r));
+    if (kept.has(age)) return true;
+    kept.add(age);
+    return false;
+  });
+}
