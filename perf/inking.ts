@@ -206,7 +206,7 @@ export async function livingFrames(): Promise<unknown> {
   try {
     await program.start();
     const browser = await chromium.launch(launchOptions);
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
     await page.addInitScript('globalThis.__name = (f) => f');
     await page.goto(program.base);
     await page.evaluate(

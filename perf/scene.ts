@@ -37,13 +37,13 @@ export function picture(): Promise<Buffer> {
     .toBuffer();
 }
 
-/** `LINES` lines of `SEGMENTS` segments on four sheets. */
-export function drawing(reference: Reference | null): Drawing {
+/** So many lines of `SEGMENTS` segments on four sheets. */
+export function drawing(reference: Reference | null, lines = LINES): Drawing {
   const empty = emptyDrawing(PAGE, { id: 's0', name: 'Sheet 1', tag: '#8f2d63' });
-  return drawingSchema.parse({ ...empty, sheets: sheets(), references: reference ? [reference] : [] }) as Drawing;
+  return drawingSchema.parse({ ...empty, sheets: sheets(lines), references: reference ? [reference] : [] }) as Drawing;
 }
 
-function sheets(): Sheet[] {
+function sheets(lines = LINES): Sheet[] {
   const random = seeded(2026);
   const empty = emptyDrawing(PAGE, { id: 's0', name: 'Sheet 1', tag: '#8f2d63' });
   const list = [0, 1, 2, 3].map((k) => ({
@@ -52,7 +52,7 @@ function sheets(): Sheet[] {
     name: `Sheet ${k + 1}`,
     lines: [] as Line[],
   }));
-  for (let i = 0; i < LINES; i++)
+  for (let i = 0; i < lines; i++)
     list[i % 4].lines.push(wanderingLine(`l${i}`, SEGMENTS, random, PAGE.width, PAGE.height, 180));
   return list;
 }

@@ -5,6 +5,9 @@ import { lineBox } from '@/core/drawing/run';
 
 type Item = Box & { line: Line; tag: string; order: number };
 
+/** When more lines than this have changed, the tree is made anew: quicker than taking them out one by one. */
+const MANY = 200;
+
 /** The visible lines of a drawing, to be asked for by place, in painting order. Follows a drawing by what differs. */
 export class ArtIndex {
   private readonly tree = new RBush<Item>();
@@ -44,24 +47,35 @@ export class ArtIndex {
         changed.push(item);
       }
     }
-    for (const [id, item] of before) {
-      if (after.get(id) === item) continue;
-      this.tree.remove(item);
-      changed.push(item);
+    const gone = [...before].flatMap(([id, item]) => (after.get(id) === item ? [] : [item]));
+    changed.push(...gone);
+    if (gone.length > MANY) this.tree.clear().load([...after.values()]);
+    else {
+      for (const item of gone) this.tree.remove(item);
+      if (added.length > MANY || isFirst) this.tree.load(added);
+      else for (const item of added) this.tree.insert(item);
     }
-    if (added.length > 200 || isFirst) this.tree.load(added);
-    else for (const item of added) this.tree.insert(item);
     this.items = after;
     this.drawn = drawing;
     return reordered ? [...after.values()] : changed;
   }
 
   /** The lines that reach into a box, the lowest first, each with the tag colour of its sheet. */
-  within(box: Box): { line: Line; tag: string }[] {
+  within(box: Box): { line: Line; tag: string; order: number }[] {
     return this.tree.search(box).sort((a, b) => a.order - b.order);
   }
 
   boxOf(id: string): Box | undefined {
     return this.items.get(id);
+  }
+
+  /** Where a line lies in painting order; -1 for one that is not seen. */
+  orderOf(id: string): number {
+    return this.items.get(id)?.order ?? -1;
+  }
+
+  /** How many lines are seen. */
+  get size(): number {
+    return this.items.size;
   }
 }

@@ -76,6 +76,15 @@ export function paintLine(ctx: Context, line: Line, scale: number, looks: Looks 
   if (style.strokeBelow) fill();
 }
 
+/** Marks a line that is chosen: a thin line in its sheet's tag colour along its middle. */
+export function paintMark(ctx: Context, line: Line, scale: number, tag: string): void {
+  const path = pathOf(line);
+  ctx.lineJoin = 'round';
+  ctx.strokeStyle = tag;
+  ctx.lineWidth = 1.8 / scale;
+  ctx.stroke(path);
+}
+
 function paintStroke(ctx: Context, line: Line, path: Path2D, colour: string, scale: number): void {
   const { style } = line;
   if (!isPlainStroke(line)) {

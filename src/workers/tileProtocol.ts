@@ -1,4 +1,4 @@
-import type { Change, Drawing } from '@/core';
+import type { Box, Change, Drawing } from '@/core';
 import type { Looks } from './paintLine';
 
 /** Tiles are squares of this many device pixels, laid out from the page's origin. */
@@ -11,15 +11,33 @@ export const tileKey = (column: number, row: number): string => `${column},${row
 export type ToPainter =
   | { kind: 'load'; order: number; drawing: Drawing }
   | { kind: 'change'; order: number; change: Change }
-  /** Lines that the bench draws itself, live: left out of the tiles. */
+  /** Lines that the bench draws itself, live: left out of the tiles. What lies over them is painted once more by itself. */
   | { kind: 'hide'; order: number; lines: string[] }
+  /** Where the hidden lines are seen: what lies over them is painted there. */
+  | { kind: 'near'; box: Box }
+  /** Lines that are chosen, where they are very many: they are painted by themselves too, and marked, ready to be moved. */
+  | { kind: 'choose'; order: number; lines: string[] }
   /** How lines are seen, and the one sheet that is seen alone. */
   | { kind: 'look'; order: number; looks: Looks; solo: string | null }
   /** The tiles wanted at a scale (device pixels a page unit), the most wanted first. */
   | { kind: 'want'; scale: number; tiles: [number, number][] };
 
+/** What is painted beside the tiles: what lies over the lines that are hidden; very many chosen lines, and their marks. */
+export const layerKinds = ['chosen', 'marks', 'over'] as const;
+export type LayerKind = (typeof layerKinds)[number];
+
 /** What the painter answers. */
 export type FromPainter =
   | { kind: 'tile'; scale: number; column: number; row: number; bitmap: ImageBitmap }
+  /** A tile of a layer, as it was after `order`; null where there is nothing in it. */
+  | {
+      kind: 'layer';
+      layer: LayerKind;
+      order: number;
+      scale: number;
+      column: number;
+      row: number;
+      bitmap: ImageBitmap | null;
+    }
   | { kind: 'caughtUp'; order: number }
   | { kind: 'failed'; why: string };

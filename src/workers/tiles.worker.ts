@@ -1,11 +1,11 @@
 import { applyChange, type Box, type Drawing } from '@/core';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { ArtIndex } from './artIndex';
-import { paintLine, plainLooks } from './paintLine';
-import { TILE, tileKey, type FromPainter, type ToPainter } from './tileProtocol';
+import { paintLine, paintMark, plainLooks } from './paintLine';
+import { layerKinds, TILE, tileKey, type FromPainter, type LayerKind, type ToPainter } from './tileProtocol';
 
 /** A painted tile, and what part of it (page units) is out of date; null where nothing is. */
-type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null; fresh: boolean };
+type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null };
 
 const art = new ArtIndex();
 let drawing: Drawing | null = null;
@@ -18,6 +18,18 @@ let tiles = new Map<string, Tile>();
 let order = 0;
 let toldOrder = 0;
 let scheduled = false;
+/** The lines that are chosen, where they are very many. */
+let chosen = new Set<string>();
+/** Hidden lines lie below this place in the painting order, or at it; what is above them is painted once more. */
+let highest = Infinity;
+/** Where the hidden lines are seen. */
+let near: Box | null = null;
+/** What is painted beside the tiles: as of which message, and which of its tiles are done. */
+const layers: Record<LayerKind, { order: number; done: Set<string> }> = {
+  chosen: { order: 0, done: new Set() },
+  marks: { order: 0, done: new Set() },
+  over: { order: 0, done: new Set() },
+};
 
 const post = (message: FromPainter, transfer: Transferable[] = []): void =>
   (self as unknown as Worker).postMessage(message, transfer);
@@ -33,32 +45,70 @@ self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
 
 function receive(message: ToPainter): void {
   if (message.kind === 'want') {
-    if (message.scale !== scale) tiles = new Map();
+    if (message.scale !== scale) {
+      tiles = new Map();
+      for (const kind of layerKinds) layers[kind].done.clear();
+    }
     scale = message.scale;
     wanted = message.tiles;
     const keys = new Set(wanted.map(([c, r]) => tileKey(c, r)));
     for (const key of tiles.keys()) if (!keys.has(key)) tiles.delete(key);
     return;
   }
+  if (message.kind === 'near') {
+    near = message.box;
+    return;
+  }
   order = message.order;
   if (message.kind === 'hide') {
     const next = new Set(message.lines);
-    for (const id of new Set([...hidden, ...next])) {
-      const box = hidden.has(id) === next.has(id) ? undefined : art.boxOf(id);
-      if (box) spoil(box);
-    }
+    if (hidden.size + next.size > MANY) spoilAll();
+    else
+      for (const id of new Set([...hidden, ...next])) {
+        const box = hidden.has(id) === next.has(id) ? undefined : art.boxOf(id);
+        if (box) spoil(box);
+      }
     hidden = next;
+    near = null;
+    highest = Infinity;
+    for (const id of hidden) highest = Math.max(highest === Infinity ? -1 : highest, art.orderOf(id));
+    again('over');
+    return;
+  }
+  if (message.kind === 'choose') {
+    chosen = new Set(message.lines);
+    again('chosen');
+    again('marks');
     return;
   }
   if (message.kind === 'look') {
     looks = message.looks;
     solo = message.solo;
     if (drawing) art.follow(drawing, solo);
-    for (const tile of tiles.values()) tile.stale = boxOfTile(tile);
+    spoilAll();
+    for (const kind of layerKinds) again(kind);
     return;
   }
   drawing = message.kind === 'load' ? message.drawing : applyChange(drawing!, message.change);
-  for (const box of art.follow(drawing, solo)) spoil(box);
+  const changed = art.follow(drawing, solo);
+  if (changed.length > MANY) spoilAll();
+  else for (const box of changed) spoil(box);
+  if (chosen.size > 0) {
+    again('chosen');
+    again('marks');
+  }
+}
+
+/** When more places than this are out of date, all are taken to be. */
+const MANY = 400;
+
+function spoilAll(): void {
+  for (const tile of tiles.values()) tile.stale = boxOfTile(tile);
+}
+
+/** A layer is to be painted anew. */
+function again(kind: LayerKind): void {
+  layers[kind] = { order, done: new Set() };
 }
 
 function spoil(box: Box): void {
@@ -101,6 +151,7 @@ async function work(): Promise<void> {
       toldOrder = order;
       post({ kind: 'caughtUp', order });
     }
+    if (paintLayers()) schedule();
   } catch (error) {
     scheduled = false;
     post({ kind: 'failed', why: String(error) });
@@ -114,12 +165,53 @@ function nextTile(): Tile | null {
   for (const [column, row] of wanted) {
     const key = tileKey(column, row);
     if (tiles.has(key)) continue;
-    const tile: Tile = { column, row, canvas: new OffscreenCanvas(TILE, TILE), stale: null, fresh: true };
+    const tile: Tile = { column, row, canvas: new OffscreenCanvas(TILE, TILE), stale: null };
     tile.stale = boxOfTile(tile);
     tiles.set(key, tile);
     return tile;
   }
   return null;
+}
+
+/** Paints the next tile of a layer, if there is one that is still wanted; whether there was. */
+function paintLayers(): boolean {
+  if (!drawing || scale === 0) return false;
+  for (const kind of layerKinds) {
+    const layer = layers[kind];
+    if (layer.order === 0) continue;
+    const next = wanted.find(([column, row]) => {
+      if (layer.done.has(tileKey(column, row))) return false;
+      return kind !== 'over' || (near !== null && boxesMeet(near, boxOfTile({ column, row })));
+    });
+    if (!next) continue;
+    const [column, row] = next;
+    layer.done.add(tileKey(column, row));
+    const bitmap = paintedLayer(kind, column, row);
+    post({ kind: 'layer', layer: kind, order: layer.order, scale, column, row, bitmap }, bitmap ? [bitmap] : []);
+    return true;
+  }
+  return false;
+}
+
+function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap | null {
+  const isIn = {
+    chosen: (id: string) => chosen.has(id),
+    marks: (id: string) => chosen.has(id),
+    over: (id: string, place: number) => place > highest && !hidden.has(id),
+  }[kind];
+  const isNone = kind === 'over' ? hidden.size === 0 || highest >= art.size - 1 : chosen.size === 0;
+  const items = isNone
+    ? []
+    : art.within(boxOfTile({ column, row })).filter(({ line, order: place }) => isIn(line.id, place));
+  if (items.length === 0) return null;
+  const canvas = new OffscreenCanvas(TILE, TILE);
+  const ctx = canvas.getContext('2d')!;
+  ctx.setTransform(scale, 0, 0, scale, -column * TILE, -row * TILE);
+  for (const { line, tag } of items) {
+    if (kind === 'marks') paintMark(ctx, line, scale, tag);
+    else paintLine(ctx, line, scale, looks, tag);
+  }
+  return canvas.transferToImageBitmap();
 }
 
 /** Paints the stale part of a tile anew: all lines that reach into it, in their order. */

@@ -3,7 +3,9 @@ import type { Change, Drawing, Point, Reference } from '@/core';
 import { findLine } from '@/core/drawing/find';
 import { paintLine, plainLooks } from '@/workers/paintLine';
 import { preferences } from '../state/preferences';
-import { shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
+import { movedBox } from '@/core/geometry/box';
+import { MANY, shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
+import { MovedLayers } from './movedLayers';
 import { toPage, zoomedAt } from '../state/view';
 import { toolIds, toolRegistry } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
@@ -27,6 +29,7 @@ import { changesGround, changesMarks } from './whatChanged';
 import { whenIdle } from './whenIdle';
 
 const STILL_MS = 160;
+const STAYS: Point = { x: 0, y: 0 };
 
 /**
  * The page on the screen. Two canvases: below, the ground, the references and the painted tiles; above, whatever is
@@ -47,6 +50,7 @@ export class BenchCanvas {
   private pointerAt: Point | null = null;
   private readonly stop: (() => void)[] = [];
   private readonly live = new LiveLines();
+  private readonly moved = new MovedLayers();
   private readonly stillGround = new StillGround();
   private announced: Change | null = null;
   private ratio = window.devicePixelRatio;
@@ -217,11 +221,18 @@ export class BenchCanvas {
       this.ground.batchDraw();
     }
     if (s.solo !== before.solo) this.look();
-    if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing);
-    if (s.preview !== before.preview || s.drawing !== before.drawing || s.uncorrected !== before.uncorrected) {
+    if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing, before.shift);
+    if (s.lines !== before.lines) this.tiles.choose(s.lines.size > MANY ? s.lines : null);
+    const begins = (s.shift === null) !== (before.shift === null);
+    if (
+      begins ||
+      s.preview !== before.preview ||
+      s.drawing !== before.drawing ||
+      s.uncorrected !== before.uncorrected
+    ) {
       // Lines that begin or cease to move are no longer, or again, painted with what keeps still.
       if (this.live.move(s.drawing, shownDrawing(s))) this.ground.batchDraw();
-      this.tiles.hide([...this.live.moved]);
+      this.tiles.hide(s.shift ? [...s.lines] : [...this.live.moved]);
     }
     if (changesGround(s, before)) this.ground.batchDraw();
     if (changesMarks(s, before)) {
@@ -231,15 +242,18 @@ export class BenchCanvas {
   }
 
   /** Tells the painter what became of the drawing, and draws what changed until it has caught up. */
-  private send(before: Drawing, after: Drawing): void {
+  private send(before: Drawing, after: Drawing, shift: Point | null): void {
     const change = this.announced;
     this.announced = null;
     const order = change ? this.tiles.change(change) : this.tiles.load(after);
     this.live.await(differingLines(before, after).lines, order);
+    const step = change?.steps.length === 1 ? change.steps[0] : null;
+    if (shift && step?.step === 'translate') this.moved.let(step.by, order);
   }
 
   private newsFromTiles(): void {
     if (this.live.drop((order) => this.tiles.shows(order))) this.over.batchDraw();
+    if (this.moved.drop(this.tiles) || this.bench.getState().lines.size > MANY) this.over.batchDraw();
     this.ground.batchDraw();
   }
 
@@ -281,6 +295,20 @@ export class BenchCanvas {
     if (this.container.dataset.sharp !== sharp) this.container.dataset.sharp = sharp;
   }
 
+  /** Very many lines on the move, what lies over whatever is, and the marks of very many that are chosen. */
+  private paintLayers(ctx: CanvasRenderingContext2D, s: BenchState): void {
+    const { layers } = this.tiles;
+    const shift = (order: number): Point => this.moved.since(order, s.shift);
+    if (s.shift || !this.moved.isShown(this.tiles)) layers.paint(ctx, 'chosen', s.view, this.ratio, shift);
+    const around = s.shift ? this.picking.bodiesAround(s.drawing, s.lines) : this.live.box;
+    const box = around && s.shift ? movedBox(around, s.shift) : around;
+    if (box) {
+      this.tiles.isNear(box);
+      layers.paint(ctx, 'over', s.view, this.ratio, () => STAYS, box);
+    }
+    if (s.lines.size > MANY) layers.paint(ctx, 'marks', s.view, this.ratio, shift);
+  }
+
   private paintAbove(ctx: CanvasRenderingContext2D): void {
     const s = this.bench.getState();
     const scale = s.view.scale * this.ratio;
@@ -293,6 +321,8 @@ export class BenchCanvas {
         const sheet = findLine(shownDrawing(s), line.id)?.sheet;
         if (s.solo === null || sheet?.id === s.solo) paintLine(ctx, line, scale, this.looks, sheet?.tag);
       }
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    if (!showsBefore(s) && !s.lifted) this.paintLayers(ctx, s);
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);

@@ -1,11 +1,13 @@
-import type { Drawing, Line } from '@/core';
-
-/** More lines than this are left to the tiles: drawing them live would cost more than waiting for those. */
-const MOST_LIVE = 400;
+import type { Box, Drawing, Line } from '@/core';
+import { boxOfPoints, emptyBox, growBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
+import { indexInSheet } from '@/core/drawing/find';
+import { add } from '@/core/geometry/point';
+import { MANY } from '../state/store';
 
 /**
  * The lines of `after` that are not as they were in `before`, on visible sheets; and the ids of those that are gone or
- * changed. Sheets that are shared are passed over without a look.
+ * changed. Sheets that are shared are passed over without a look. More than
+ * can be drawn live are left to the tiles.
  */
 export function differingLines(before: Drawing, after: Drawing): { lines: Line[]; ids: string[] } {
   const lines: Line[] = [];
@@ -15,12 +17,17 @@ export function differingLines(before: Drawing, after: Drawing): { lines: Line[]
     const was = before.sheets.find((s) => s.id === sheet.id);
     if (!was || was.lines === sheet.lines || !sheet.visible) continue;
     const known = new Set<Line>(was.lines);
+    let fresh = 0;
     for (const line of sheet.lines) {
       if (known.has(line)) continue;
       lines.push(line);
       ids.push(line.id);
-      if (lines.length > MOST_LIVE) return { lines: [], ids: [] };
+      if (indexInSheet(was, line.id) < 0) fresh++;
+      if (lines.length > MANY) return { lines: [], ids: [] };
     }
+    // Lines that are gone are not drawn any more either.
+    if (was.lines.length + fresh > sheet.lines.length)
+      for (const { id } of was.lines) if (indexInSheet(sheet, id) < 0) ids.push(id);
   }
   return { lines, ids };
 }
@@ -52,6 +59,19 @@ export class LiveLines {
     const isNews = left.length !== this.waiting.length;
     this.waiting = left;
     return isNews;
+  }
+
+  /** A box around all of what is drawn by hand, its widths included; null where nothing is. */
+  get box(): Box | null {
+    let box = emptyBox;
+    for (const { runs, style, marks } of this.lines) {
+      const points = runs.flatMap((r) =>
+        r.nodes.flatMap((n) => [n.point, ...[n.in, n.out].flatMap((o) => (o ? [add(n.point, o)] : []))]),
+      );
+      const widest = marks?.reduce((w, m) => Math.max(w, m.left, m.right), 0) ?? 0;
+      box = joinBoxes(box, growBox(boxOfPoints(points), Math.max(style.width, 2 * widest)));
+    }
+    return isEmptyBox(box) ? null : box;
   }
 
   get isPainted(): boolean {

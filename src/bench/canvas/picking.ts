@@ -1,7 +1,7 @@
 import RBush from 'rbush';
 import type { Box, Cubic, Drawing, Line, Point } from '@/core';
 import { nearestOnCubic } from '@/core';
-import { distanceToBox, emptyBox, growBox } from '@/core/geometry/box';
+import { distanceToBox, growBox, joinBoxes } from '@/core/geometry/box';
 import { distance } from '@/core/geometry/point';
 import { liesInRegion, touchesRegion, type Region } from '@/core/drawing/region';
 import { hullBox } from '@/core/geometry/bounds';
@@ -16,6 +16,9 @@ type Entry = Box & { line: Line; segments: Segment[] | null };
 /** Half of the widest stroke that can be taken hold of anywhere in its body, in page units. */
 const WIDEST_BODY = 40;
 
+/** When more lines than this have changed, the tree is made anew: quicker than taking them out one by one. */
+const MANY = 200;
+
 /** A place on a line under the pointer. */
 export type Hit = { line: Line; run: number; segment: number; t: number; point: Point; distance: number };
 
@@ -25,9 +28,12 @@ export type Hit = { line: Line; run: number; segment: number; t: number; point: 
  */
 export class Picking {
   private readonly tree = new RBush<Entry>();
-  private entries = new Map<string, Entry>();
+  private readonly entries = new Map<string, Entry>();
+  /** The lists of lines that are in the tree, by their sheets. */
+  private lists = new Map<string, readonly Line[]>();
   private drawing: Drawing | null = null;
   private solo: string | null = null;
+  private around: { drawing: Drawing; ids: unknown; box: Box | null; widest: number } | null = null;
 
   /** Only this sheet's lines can be touched, for as long as it is seen alone; null for all sheets. */
   see(solo: string | null): void {
@@ -40,25 +46,65 @@ export class Picking {
     this.follow(drawing);
   }
 
+  /** Takes over a drawing: only lists of lines that are others than before are gone through. */
   private follow(drawing: Drawing): void {
     if (drawing === this.drawing) return;
     this.drawing = drawing;
-    const before = this.entries;
-    const after = new Map<string, Entry>();
-    const added: Entry[] = [];
-    for (const sheet of drawing.sheets) {
-      if (!isOpenSheet(sheet) || (this.solo !== null && sheet.id !== this.solo)) continue;
-      for (const line of sheet.lines) {
-        let entry = before.get(line.id);
-        if (entry && entry.line.runs === line.runs) entry.line = line;
-        else added.push((entry = entryOf(line)));
-        after.set(line.id, entry);
+    const lists = new Map<string, readonly Line[]>();
+    for (const sheet of drawing.sheets)
+      if (isOpenSheet(sheet) && (this.solo === null || sheet.id === this.solo)) lists.set(sheet.id, sheet.lines);
+    const gone = new Map<string, Entry>();
+    const come: Entry[] = [];
+    for (const [sheet, lines] of this.lists) {
+      if (lists.get(sheet) === lines) continue;
+      for (const { id } of lines) gone.set(id, this.entries.get(id)!);
+    }
+    for (const [sheet, lines] of lists) {
+      if (this.lists.get(sheet) === lines) continue;
+      for (const line of lines) {
+        const entry = gone.get(line.id);
+        if (entry && entry.line.runs === line.runs) {
+          entry.line = line;
+          gone.delete(line.id);
+        } else come.push(entryOf(line));
       }
     }
-    for (const [id, entry] of before) if (after.get(id) !== entry) this.tree.remove(entry);
-    if (added.length > 200) this.tree.load(added);
-    else for (const entry of added) this.tree.insert(entry);
-    this.entries = after;
+    this.lists = lists;
+    for (const id of gone.keys()) this.entries.delete(id);
+    for (const entry of come) this.entries.set(entry.line.id, entry);
+    if (gone.size > MANY) this.tree.clear().load([...this.entries.values()]);
+    else {
+      for (const entry of gone.values()) this.tree.remove(entry);
+      if (come.length > MANY) this.tree.load(come);
+      else for (const entry of come) this.tree.insert(entry);
+    }
+  }
+
+  /** The box around the control points of some lines; null where none of them can be touched. */
+  boxAround(drawing: Drawing, ids: ReadonlySet<string>): Box | null {
+    return this.allAround(drawing, ids).box;
+  }
+
+  /** The same with their strokes' bodies. */
+  bodiesAround(drawing: Drawing, ids: ReadonlySet<string>): Box | null {
+    const { box, widest } = this.allAround(drawing, ids);
+    return box && growBox(box, widest);
+  }
+
+  private allAround(drawing: Drawing, ids: ReadonlySet<string>): { box: Box | null; widest: number } {
+    if (this.around?.drawing === drawing && this.around.ids === ids) return this.around;
+    this.follow(drawing);
+    let box: Box | null = null;
+    let widest = 0;
+    for (const id of ids) {
+      const entry = this.entries.get(id);
+      if (!entry) continue;
+      box = box ? joinBoxes(box, entry) : entry;
+      const { style, marks } = entry.line;
+      widest = Math.max(widest, style.width, ...(marks ?? []).map((m) => Math.max(m.left, m.right)));
+    }
+    this.around = { drawing, ids, box, widest };
+    return this.around;
   }
 
   /** The nearest place on a line within `reach` page units of `p`; of lines that `wanted` lets through. */
@@ -140,21 +186,23 @@ export class Picking {
 /** A node near a place. */
 export type NodeHit = { line: Line; run: number; node: number; point: Point; distance: number };
 
+/** The curve lies within the hull of its points and handles. Written out, for it is done for each line that changes. */
 function entryOf(line: Line): Entry {
-  const entry: Entry = { ...emptyBox, line, segments: null };
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  const grow = (x: number, y: number): void => {
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  };
   for (const run of line.runs) {
     for (const { point, in: into, out } of run.nodes) {
-      // The curve lies within the hull of its points and handles.
-      for (const offset of [null, into, out]) {
-        const [x, y] = [point.x + (offset?.x ?? 0), point.y + (offset?.y ?? 0)];
-        entry.minX = Math.min(entry.minX, x);
-        entry.minY = Math.min(entry.minY, y);
-        entry.maxX = Math.max(entry.maxX, x);
-        entry.maxY = Math.max(entry.maxY, y);
-      }
+      grow(point.x, point.y);
+      if (into) grow(point.x + into.x, point.y + into.y);
+      if (out) grow(point.x + out.x, point.y + out.y);
     }
   }
-  return entry;
+  return { minX, minY, maxX, maxY, line, segments: null };
 }
 
 const segmentsOf = (line: Line): Segment[] =>

@@ -1,7 +1,9 @@
-import type { Change, Drawing } from '@/core';
+import type { Box, Change, Drawing } from '@/core';
 import type { Looks } from '@/workers/paintLine';
 import { TILE, tileKey, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
+import { growBox, holdsBox } from '@/core/geometry/box';
 import { shownBox, type Size, type View } from '../state/view';
+import { LayerTiles } from './layerTiles';
 
 /** Painted tiles of one scale (device pixels a page unit). */
 type Layer = { scale: number; tiles: Map<string, { column: number; row: number; bitmap: ImageBitmap }> };
@@ -24,6 +26,9 @@ export class TileBoard {
   private shown: Layer = { scale: 0, tiles: new Map() };
   private coming: Layer | null = null;
   private order = 0;
+  readonly layers = new LayerTiles();
+  private near: Box | null = null;
+  private chosen: ReadonlySet<string> | null = null;
   private readonly caughtUp = this.painters.map(() => 0);
   private hidden = '';
   private lastWish = '';
@@ -38,6 +43,7 @@ export class TileBoard {
       worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
         if (data.kind === 'failed') return onFailure(data.why);
         if (data.kind === 'caughtUp') this.caughtUp[i] = data.order;
+        else if (data.kind === 'layer') this.layers.receive(data);
         else this.receive(data);
         this.onNews();
       };
@@ -53,7 +59,26 @@ export class TileBoard {
     const key = lines.join();
     if (key === this.hidden) return this.order;
     this.hidden = key;
+    this.near = null;
+    this.layers.clear('over');
     return this.send({ kind: 'hide', order: ++this.order, lines });
+  }
+
+  /** Where the lines that are left out are seen just now: what lies over them is wanted there, and some way around. */
+  isNear(box: Box): void {
+    if (this.near && holdsBox(this.near, box)) return;
+    this.near = growBox(box, Math.max(box.maxX - box.minX, box.maxY - box.minY, 100) / 2);
+    for (const worker of this.painters) worker.postMessage({ kind: 'near', box: this.near } satisfies ToPainter);
+  }
+
+  /** Very many lines are chosen, or none: they are painted by themselves too. */
+  choose(lines: ReadonlySet<string> | null): void {
+    if (lines === this.chosen) return;
+    if (!lines && !this.chosen) return;
+    this.chosen = lines;
+    this.layers.clear('chosen');
+    this.layers.clear('marks');
+    this.send({ kind: 'choose', order: ++this.order, lines: [...(lines ?? [])] });
   }
 
   /** How lines are seen, and the one sheet that is seen alone. */

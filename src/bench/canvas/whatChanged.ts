@@ -25,6 +25,7 @@ const above = [
   'tool',
   'drawing',
   'preview',
+  'shift',
   'reference',
   'reading',
   'sheet',

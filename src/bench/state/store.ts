@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { applyChange, inverseOf, type Change, type Drawing, type Line } from '@/core';
+import { applyChange, inverseOf, type Change, type Drawing, type Line, type Point } from '@/core';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import type { End } from '@/core/change/joinEdits';
@@ -71,6 +71,8 @@ export type BenchState = {
   readonly drawing: Drawing;
   /** What would be, while a hand is moving: never saved, never undone. */
   readonly preview: Drawing | null;
+  /** How far what is chosen is seen moved, where that is too much to be worked out with every move of the hand. */
+  readonly shift: Point | null;
   readonly undoable: readonly Change[];
   /** The journal holds changes before those that can be undone: they are read when they are wanted. */
   readonly hasPast: boolean;
@@ -121,6 +123,8 @@ export type Bench = StoreApi<BenchState> & {
    * that are chosen from then on.
    */
   commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null;
+  /** Shows what is chosen moved so far; null shows it where it is. For very many lines, in place of `show`. */
+  showMoved(by: Point | null): void;
   /** Shows what an edit would do; null shows the drawing as it is. */
   show(edit: Edit | null): void;
   undo(): void;
@@ -149,6 +153,7 @@ export function createBench(opening: Opening): Bench {
     tool: 'select',
     drawing,
     preview: null,
+    shift: null,
     undoable: [],
     hasPast: false,
     redoable: [],
@@ -191,14 +196,14 @@ export function createBench(opening: Opening): Bench {
   const bench: Bench = Object.assign(store, {
     commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
       if (edit.steps.length === 0 || get().reading) {
-        if (get().preview) set({ preview: null });
+        if (get().preview || get().shift) set({ preview: null, shift: null });
         if (nothing && !get().reading) bench.tell(nothing);
         return null;
       }
       const change = { ...changeOf(edit, nanoid(12)), time: Date.now() };
       const why = refusalOf(change);
       if (why) {
-        set({ preview: null });
+        set({ preview: null, shift: null });
         bench.tell(`${why} Nothing was changed.`, undefined, 'warning');
         return null;
       }
@@ -207,6 +212,7 @@ export function createBench(opening: Opening): Bench {
         ...sound(s, after),
         drawing: after,
         preview: null,
+        shift: null,
         undoable: [...s.undoable, change],
         redoable: [],
         ...(chosen && { lines: new Set(chosen), nodes: new Set<string>(), mark: null }),
@@ -216,7 +222,10 @@ export function createBench(opening: Opening): Bench {
     show(edit: Edit | null): void {
       if (get().reading) return;
       const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, edit) : null;
-      if (preview !== get().preview) set({ preview });
+      if (preview !== get().preview || get().shift) set({ preview, shift: null });
+    },
+    showMoved(by: Point | null): void {
+      if (!get().reading) set({ preview: null, shift: by });
     },
     undo(): void {
       if (get().reading) return;
@@ -289,9 +298,10 @@ export function sound(s: BenchState, after: Drawing): Partial<BenchState> {
     const found = findLine(after, id);
     return found && isOpenSheet(found.sheet);
   });
+  const stays = new Set(lines);
   const nodes = [...s.nodes].filter((key) => {
     const ref = nodeOfKey(key);
-    return lines.includes(ref.line) && nodeAt(after, ref);
+    return stays.has(ref.line) && nodeAt(after, ref);
   });
   const sheet = sheetOf(after, s.sheet) ? s.sheet : neighbourSheet(s, after);
   const reference = after.references.some((r) => r.id === s.reference) ? s.reference : null;
@@ -299,7 +309,7 @@ export function sound(s: BenchState, after: Drawing): Partial<BenchState> {
     sheet,
     reference,
     solo: s.solo !== null && sheetOf(after, s.solo) ? s.solo : null,
-    ...(lines.length === s.lines.size ? {} : { lines: new Set(lines) }),
+    ...(lines.length === s.lines.size ? {} : { lines: stays }),
     ...(nodes.length === s.nodes.size ? {} : { nodes: new Set(nodes) }),
     mark: s.mark !== null && lines.length === 1 && marksIn(after, lines[0]) > s.mark ? s.mark : null,
   };
@@ -312,6 +322,14 @@ function neighbourSheet(s: BenchState, after: Drawing): string {
   const was = s.drawing.sheets.findIndex((x) => x.id === s.sheet);
   return (after.sheets[Math.max(0, Math.min(was, after.sheets.length) - 1)] ?? after.sheets.at(-1))?.id ?? '';
 }
+
+/** More lines than this are not worked out and marked one by one while a hand is at work. */
+export const MANY = 400;
+
+const NONE: ReadonlySet<string> = new Set();
+/** The chosen lines that a tool marks by itself: very many are marked by the painters. */
+export const linesToMark = (s: Pick<BenchState, 'lines'>): ReadonlySet<string> =>
+  s.lines.size > MANY ? NONE : s.lines;
 
 /** The drawing as it is to be seen: with what the hand is doing. */
 export const shownDrawing = (s: BenchState): Drawing => (s.preview && !s.uncorrected ? s.preview : s.drawing);

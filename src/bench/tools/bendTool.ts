@@ -5,7 +5,7 @@ import { cubicsOf } from '@/core/drawing/run';
 import { add, distance, subtract } from '@/core/geometry/point';
 import type { Hit } from '../canvas/picking';
 import { paintHandles, paintNodes, paintSegment, paintSkeleton } from '../canvas/marks';
-import { shownDrawing } from '../state/store';
+import { linesToMark, shownDrawing } from '../state/store';
 import type { View } from '../state/view';
 import { LineTool } from './lineTool';
 import { CLICK, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
@@ -62,7 +62,7 @@ export class BendTool extends LineTool<Gesture> implements Tool {
     const s = this.bench.getState();
     const shown = shownDrawing(s);
     const hit = this.at && !this.gesture ? this.under(this.at) : null;
-    for (const id of new Set([...s.lines, ...(hit ? [hit.line.id] : [])])) {
+    for (const id of new Set([...linesToMark(s), ...(hit ? [hit.line.id] : [])])) {
       const found = findLine(shown, id);
       if (!found) continue;
       paintSkeleton(ctx, view, found.line, found.sheet.tag);

@@ -20,7 +20,7 @@ import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { boxHolds, boxOfPoints } from '@/core/geometry/box';
 import { paintHandles, paintMarquee, paintNode, paintRounding, paintSkeleton } from '../canvas/marks';
 import { preferences } from '../state/preferences';
-import { shownDrawing } from '../state/store';
+import { linesToMark, MANY, shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { addAtPointer, cutAtPointer } from './atPointer';
 import { LineTool } from './lineTool';
@@ -51,7 +51,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
   /** The lines whose nodes are shown: those chosen. */
   private shownLines(): { line: Line; sheet: Sheet }[] {
     const s = this.bench.getState();
-    return [...s.lines].flatMap((id) => findLine(shownDrawing(s), id) ?? []);
+    return [...linesToMark(s)].flatMap((id) => findLine(shownDrawing(s), id) ?? []);
   }
 
   private refs = (): NodeRef[] => [...this.bench.getState().nodes].map(nodeOfKey);
@@ -71,6 +71,15 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
         if (node[side]) consider({ on: 'bead', ref, side }, near(add(node.point, node[side])) + 0.5);
       }
     }
+    const { lines } = this.bench.getState();
+    const reach = gripFor(e, GRIP) * this.reach.unit();
+    const hitNode =
+      lines.size > MANY ? this.reach.picking.nearestNode(drawing, e.page, reach, (l) => lines.has(l.id)) : null;
+    if (hitNode)
+      consider(
+        { on: 'node', ref: { line: hitNode.line.id, run: hitNode.run, node: hitNode.node } },
+        near(hitNode.point),
+      );
     for (const { line } of this.shownLines()) {
       line.runs.forEach((run, r) =>
         run.nodes.forEach((n, i) => consider({ on: 'node', ref: { line: line.id, run: r, node: i } }, near(n.point))),

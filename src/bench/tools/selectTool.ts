@@ -8,7 +8,7 @@ import { boxOfPoints, emptyBox, joinBoxes, movedBox } from '@/core/geometry/box'
 import { add, distance, snapDirection, subtract, type Box, type Point } from '@/core/geometry/point';
 import { paintLasso, paintMarquee, paintSkeleton } from '../canvas/marks';
 import { preferences } from '../state/preferences';
-import { shownDrawing } from '../state/store';
+import { linesToMark, MANY, shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { arrowOffset } from './nudge';
 import { LineTool } from './lineTool';
@@ -89,20 +89,27 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     if (!g.moved && distance(e.screen, g.from.screen) < CLICK) return;
     g.moved = true;
     g.to = e;
-    if (g.for === 'lines') this.bench.show(this.moved(g, e));
+    if (g.for === 'lines') this.showMoved(g, e);
     else g.lasso.push(...e.trail.map((p) => p.page));
     this.reach.repaint();
   }
 
-  private moved(g: Gesture, e: HandEvent) {
+  private showMoved(g: Gesture, e: HandEvent): void {
     const { drawing, lines } = this.bench.getState();
+    if (lines.size > MANY) this.bench.showMoved(this.offsetOf(g, e));
+    else this.bench.show(moveLines(drawing, lines, this.offsetOf(g, e)));
+  }
+
+  private offsetOf(g: Gesture, e: HandEvent): Point {
     const by = subtract(e.page, g.from.page);
-    return moveLines(drawing, lines, e.shift ? snapDirection(by, 15) : this.snappedMove(g, by));
+    return e.shift ? snapDirection(by, 15) : this.snappedMove(g, by);
   }
 
   /** A move after which a side or the middle of what is moved lies on a guide or the grid, where one is near. */
   private snappedMove(g: Gesture, by: Point): Point {
     const { drawing, lines } = this.bench.getState();
+    // Of very many lines the hulls do: a snap to them would be to places that nobody sees.
+    if (lines.size > MANY) g.box ??= this.reach.picking.boxAround(drawing, lines) ?? emptyBox;
     g.box ??= [...lines].reduce((box, id) => {
       const found = findLine(drawing, id);
       return found ? joinBoxes(box, skeletonBox(found.line)) : box;
@@ -114,9 +121,9 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     const g = this.gesture;
     this.gesture = null;
     if (!g) return;
-    const { lines } = this.bench.getState();
+    const { lines, drawing } = this.bench.getState();
     if (g.for === 'lines') {
-      if (g.moved) this.bench.commit(this.moved(g, e));
+      if (g.moved) this.bench.commit(moveLines(drawing, lines, this.offsetOf(g, e)));
       else if (g.releaseOnly) this.bench.choose(this.group(g.releaseOnly));
     } else if (g.moved) this.chooseIn(this.regionOf(g, e), e.shift);
     else if (!e.shift) {
@@ -177,7 +184,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     const s = this.bench.getState();
     const shown = shownDrawing(s);
     const hovered = this.at && !this.gesture ? this.under(this.at) : null;
-    for (const id of new Set([...s.lines, ...(hovered ? this.group(hovered) : [])])) {
+    for (const id of new Set([...linesToMark(s), ...(hovered ? this.group(hovered) : [])])) {
       const found = findLine(shown, id);
       if (found) paintSkeleton(ctx, view, found.line, found.sheet.tag, s.lines.has(id) ? 1.8 : 1);
     }

@@ -10,7 +10,7 @@ import { sectionAt, shareNear } from '@/core/ink/sections';
 import { formatLength } from '@/ui/format';
 import { paintNote, paintSkeleton } from '../canvas/marks';
 import { paintRung } from '../canvas/rungs';
-import { shownDrawing } from '../state/store';
+import { linesToMark, shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { LineTool } from './lineTool';
 import { CLICK, gripFor, GRIP, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
@@ -167,7 +167,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
   paint(ctx: CanvasRenderingContext2D, view: View): void {
     const s = this.bench.getState();
     const shown = shownDrawing(s);
-    for (const id of s.lines) {
+    for (const id of linesToMark(s)) {
       const found = findLine(shown, id);
       if (!found) continue;
       paintSkeleton(ctx, view, found.line, found.sheet.tag);

@@ -8,7 +8,7 @@ import { takeTool } from '../actions';
 import { paintNodes, paintSkeleton } from '../canvas/marks';
 import { checkingOf } from '../state/checking';
 import { preferences } from '../state/preferences';
-import { shownDrawing, type ToolId, type Trial } from '../state/store';
+import { linesToMark, shownDrawing, type ToolId, type Trial } from '../state/store';
 import type { View } from '../state/view';
 import { LineTool } from './lineTool';
 import { gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
@@ -163,7 +163,7 @@ export class TrialTool extends LineTool<never> implements Tool {
   paint(ctx: CanvasRenderingContext2D, view: View): void {
     const s = this.bench.getState();
     const shown = shownDrawing(s);
-    for (const id of s.lines) {
+    for (const id of linesToMark(s)) {
       const found = findLine(shown, id);
       const was = s.preview && findLine(s.drawing, id);
       if (was && found && was.line !== found.line) paintSkeleton(ctx, view, was.line, 'rgba(39,36,29,0.4)', 1);

@@ -4,7 +4,7 @@ import { crossingBefore, trimmed, type Crossed } from '../change/endEdits';
 import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';
-import { distanceToBox, growBox } from '../geometry/box';
+import { distanceToBox, growBox, holdsBox } from '../geometry/box';
 import { evaluate } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, type Box, type Point } from '../geometry/point';
@@ -159,15 +159,13 @@ function twinOf(line: Line, order: number, tree: RBush<Entry>, { doubled }: Note
   );
   const search = growBox(box, doubled);
   for (const { line: other, order: otherOrder } of tree.search(search)) {
-    if (other === line || !holds(growBox(boxOf(other), doubled), box)) continue;
+    if (other === line || !holdsBox(growBox(boxOf(other), doubled), box)) continue;
     const otherLength = lineLength(other);
     if (otherLength < length * 0.999 || (otherLength < length * 1.001 && otherOrder > order)) continue;
     if (places.every((p) => nearestWithin(other, p, doubled))) return other;
   }
   return null;
 }
-
-const holds = (a: Box, b: Box): boolean => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
 
 function middleOf(line: Line): Point {
   const list = line.runs.flatMap(cubicsOf);

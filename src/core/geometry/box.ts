@@ -42,6 +42,9 @@ export const movedBox = (b: Box, by: Point): Box => ({
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
+export const holdsBox = (a: Box, b: Box): boolean =>
+  a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
+
 export const boxHolds = (b: Box, p: Point): boolean => p.x >= b.minX && p.x <= b.maxX && p.y >= b.minY && p.y <= b.maxY;
 
 /** The distance from a point to a box; 0 inside. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isOnGrid } from '../../drawing/grid';
+import { isOnGrid, keepOnGrid, lineOnGrid } from '../../drawing/grid';
 import { idSchema, offsetSchema, type Line } from '../../drawing/schema';
 import type { Point } from '../../geometry/point';
 import { ChangeError } from '../changeError';
@@ -26,12 +26,11 @@ export const translate = definition({
 
 /** A line moved. @throws ChangeError where it does not lie on the grid, so that this could not be taken back. */
 function translated(line: Line, by: Point): Line {
+  if (lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
   const runs = line.runs.map((run) => ({
     ...run,
-    nodes: run.nodes.map((n) => {
-      if (!isOnGrid(n.point.x) || !isOnGrid(n.point.y)) throw new ChangeError(`line ${line.id} is not on the grid`);
-      return { ...n, point: { x: n.point.x + by.x, y: n.point.y + by.y } };
-    }),
+    nodes: run.nodes.map((n) => ({ ...n, point: { x: n.point.x + by.x, y: n.point.y + by.y } })),
   }));
+  keepOnGrid(runs);
   return { ...line, runs };
 }

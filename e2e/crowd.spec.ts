@@ -1,0 +1,80 @@
+import { expect, test, type Page } from '@playwright/test';
+import type { Line } from '../src/core';
+import { BenchHand, cornerNode, drawingWith } from './bench';
+
+/** What a hand moves is seen in its place in the order while it is moved, however much it is. */
+
+const bar = (id: string, from: [number, number], to: [number, number], colour: string, width = 24): Line => ({
+  id,
+  style: { colour, width, cap: 'butt', join: 'miter', fill: null },
+  runs: [{ closed: false, nodes: [cornerNode(...from), cornerNode(...to)] }],
+});
+const RED = [192, 48, 48];
+const BLUE = [48, 72, 192];
+const isNear = (a: number[], b: number[]): boolean => a.every((v, i) => Math.abs(v - b[i]) < 24);
+const becomes = (hand: BenchHand, p: { x: number; y: number }, colour: number[]) =>
+  expect.poll(async () => isNear(await hand.colourAt(p), colour), { timeout: 15_000 });
+
+const open = async (page: Page, lines: readonly Line[]): Promise<BenchHand> =>
+  BenchHand.open(page, await drawingWith(page.request, lines), { tool: 'select', view: { scale: 1, x: 20, y: 10 } });
+
+test('a line that is dragged goes under what lies over it, and over what lies under it', async ({ page }) => {
+  const hand = await open(page, [
+    bar('under', [100, 300], [400, 300], '#30a050'),
+    bar('dragged', [100, 100], [400, 100], '#c03030'),
+    bar('over', [250, 80], [250, 500], '#3048c0'),
+  ]);
+  await hand.move({ x: 150, y: 100 });
+  await page.mouse.down();
+  await hand.move({ x: 150, y: 200 }, 4);
+  // Beside the line's own mark along its middle.
+  await becomes(hand, { x: 180, y: 207 }, RED).toBe(true);
+  await becomes(hand, { x: 245, y: 207 }, BLUE).toBe(true);
+  await hand.move({ x: 150, y: 302 }, 4);
+  await becomes(hand, { x: 180, y: 308 }, RED).toBe(true);
+  await becomes(hand, { x: 245, y: 308 }, BLUE).toBe(true);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await becomes(hand, { x: 245, y: 207 }, BLUE).toBe(true);
+  await becomes(hand, { x: 180, y: 207 }, [255, 254, 251]).toBe(true);
+});
+
+test('500 lines are chosen, dragged, seen on the way in their order, let go of, and taken back in one step', async ({
+  page,
+}) => {
+  const many = Array.from({ length: 500 }, (_, i) =>
+    bar(`m${i}`, [60, 60 + i * 0.2], [200, 60 + i * 0.2], '#c03030', 12),
+  );
+  const hand = await open(page, [...many, bar('over', [260, 40], [260, 400], '#3048c0')]);
+  await page.keyboard.press('Control+a');
+  // All but the one that stays.
+  await page.keyboard.down('Shift');
+  await hand.click({ x: 260, y: 300 });
+  await page.keyboard.up('Shift');
+  await expect(page.getByText('Lines', { exact: true }).first()).toBeVisible();
+  const sent: number[] = [];
+  page.on('request', (r) => r.url().endsWith('/changes') && sent.push(r.postDataBuffer()!.length));
+  const before = await hand.lines();
+  await hand.move({ x: 100, y: 100 });
+  await page.mouse.down();
+  await hand.move({ x: 250, y: 260 }, 6);
+  // Below the last of them, beside the marks along their middles.
+  const isRed = async (x: number, y: number): Promise<boolean> => {
+    const [r, g, b] = await hand.colourAt({ x, y });
+    return r > 100 && g < 130 && r > b;
+  };
+  await expect.poll(() => isRed(300, 323), { timeout: 15_000 }).toBe(true);
+  await becomes(hand, { x: 256, y: 323 }, BLUE).toBe(true);
+  // Where they were there is nothing any more.
+  await becomes(hand, { x: 130, y: 80 }, [255, 254, 251]).toBe(true);
+  expect(await hand.saved()).toMatchObject({ sheets: [{ lines: { length: 501 } }] });
+  await page.mouse.up();
+  await expect.poll(() => isRed(300, 323), { timeout: 15_000 }).toBe(true);
+  const after = await hand.lines();
+  expect(after[7].runs[0].nodes[0].point.x - before[7].runs[0].nodes[0].point.x).toBeCloseTo(150, 0);
+  expect(after.at(-1)).toEqual(before.at(-1));
+  expect(sent).toHaveLength(1);
+  expect(sent[0]).toBeLessThan(10_000);
+  await page.keyboard.press('Control+z');
+  expect(await hand.lines()).toEqual(before);
+});
