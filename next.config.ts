@@ -4,6 +4,8 @@ const config: NextConfig = {
   turbopack: { root: import.meta.dirname },
   serverExternalPackages: ['better-sqlite3', 'sharp'],
   poweredByHeader: false,
+  // Pages come from this machine: packing a large drawing takes longer than sending it.
+  compress: false,
   // Pictures are made by the program itself; the framework's own maker would be one more door.
   images: { unoptimized: true },
   devIndicators: false,

@@ -1,7 +1,7 @@
 import RBush from 'rbush';
 import type { Box, Drawing, Line } from '@/core';
 import { growBox } from '@/core/geometry/box';
-import { lineBox } from '@/core/drawing/run';
+import { bodyHull } from '@/core/drawing/run';
 
 type Item = Box & { line: Line; tag: string; order: number };
 
@@ -41,7 +41,7 @@ export class ArtIndex {
           after.set(line.id, known);
           continue;
         }
-        const item: Item = { ...growBox(lineBox(line), 0.5), line, tag, order: order++ };
+        const item: Item = { ...growBox(bodyHull(line), 0.5), line, tag, order: order++ };
         after.set(line.id, item);
         added.push(item);
         changed.push(item);

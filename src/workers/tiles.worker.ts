@@ -89,7 +89,7 @@ function receive(message: ToPainter): void {
     for (const kind of layerKinds) again(kind);
     return;
   }
-  drawing = message.kind === 'load' ? message.drawing : applyChange(drawing!, message.change);
+  drawing = drawingAfter(message);
   const changed = art.follow(drawing, solo);
   if (changed.length > MANY) spoilAll();
   else for (const box of changed) spoil(box);
@@ -97,6 +97,12 @@ function receive(message: ToPainter): void {
     again('chosen');
     again('marks');
   }
+}
+
+function drawingAfter(message: Extract<ToPainter, { kind: 'load' | 'read' | 'change' }>): Drawing {
+  if (message.kind === 'change') return applyChange(drawing!, message.change);
+  if (message.kind === 'load') return message.drawing;
+  return (JSON.parse(new TextDecoder().decode(message.bytes)) as { drawing: Drawing }).drawing;
 }
 
 /** When more places than this are out of date, all are taken to be. */

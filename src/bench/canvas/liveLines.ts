@@ -1,7 +1,7 @@
 import type { Box, Drawing, Line } from '@/core';
-import { boxOfPoints, emptyBox, growBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
+import { emptyBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
 import { indexInSheet } from '@/core/drawing/find';
-import { add } from '@/core/geometry/point';
+import { bodyHull } from '@/core/drawing/run';
 import { MANY } from '../state/store';
 
 /**
@@ -63,14 +63,7 @@ export class LiveLines {
 
   /** A box around all of what is drawn by hand, its widths included; null where nothing is. */
   get box(): Box | null {
-    let box = emptyBox;
-    for (const { runs, style, marks } of this.lines) {
-      const points = runs.flatMap((r) =>
-        r.nodes.flatMap((n) => [n.point, ...[n.in, n.out].flatMap((o) => (o ? [add(n.point, o)] : []))]),
-      );
-      const widest = marks?.reduce((w, m) => Math.max(w, m.left, m.right), 0) ?? 0;
-      box = joinBoxes(box, growBox(boxOfPoints(points), Math.max(style.width, 2 * widest)));
-    }
+    const box = this.lines.reduce((b, l) => joinBoxes(b, bodyHull(l)), emptyBox);
     return isEmptyBox(box) ? null : box;
   }
 

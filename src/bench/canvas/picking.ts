@@ -5,7 +5,7 @@ import { distanceToBox, growBox, joinBoxes } from '@/core/geometry/box';
 import { distance } from '@/core/geometry/point';
 import { liesInRegion, touchesRegion, type Region } from '@/core/drawing/region';
 import { hullBox } from '@/core/geometry/bounds';
-import { cubicsOf, nearestOnLine, segmentCount } from '@/core/drawing/run';
+import { controlBox, cubicsOf, nearestOnLine, segmentCount } from '@/core/drawing/run';
 import { isOpenSheet } from '@/core/drawing/find';
 
 type Segment = { box: Box; run: number; segment: number; cubic: Cubic };
@@ -186,24 +186,7 @@ export class Picking {
 /** A node near a place. */
 export type NodeHit = { line: Line; run: number; node: number; point: Point; distance: number };
 
-/** The curve lies within the hull of its points and handles. Written out, for it is done for each line that changes. */
-function entryOf(line: Line): Entry {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  const grow = (x: number, y: number): void => {
-    if (x < minX) minX = x;
-    if (x > maxX) maxX = x;
-    if (y < minY) minY = y;
-    if (y > maxY) maxY = y;
-  };
-  for (const run of line.runs) {
-    for (const { point, in: into, out } of run.nodes) {
-      grow(point.x, point.y);
-      if (into) grow(point.x + into.x, point.y + into.y);
-      if (out) grow(point.x + out.x, point.y + out.y);
-    }
-  }
-  return { minX, minY, maxX, maxY, line, segments: null };
-}
+const entryOf = (line: Line): Entry => ({ ...controlBox(line), line, segments: null });
 
 const segmentsOf = (line: Line): Segment[] =>
   line.runs.flatMap((run, r) => {

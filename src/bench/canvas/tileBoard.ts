@@ -3,6 +3,7 @@ import type { Looks } from '@/workers/paintLine';
 import { TILE, tileKey, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
 import { growBox, holdsBox } from '@/core/geometry/box';
 import { shownBox, type Size, type View } from '../state/view';
+import { bytesOf } from '../state/api';
 import { LayerTiles } from './layerTiles';
 
 /** Painted tiles of one scale (device pixels a page unit). */
@@ -51,7 +52,17 @@ export class TileBoard {
     });
   }
 
-  load = (drawing: Drawing): number => this.send({ kind: 'load', order: ++this.order, drawing });
+  load(drawing: Drawing): number {
+    const bytes = bytesOf(drawing);
+    if (!bytes) return this.send({ kind: 'load', order: ++this.order, drawing });
+    const order = ++this.order;
+    for (const worker of this.painters) {
+      const own = bytes.slice(0);
+      worker.postMessage({ kind: 'read', order, bytes: own } satisfies ToPainter, [own]);
+    }
+    return order;
+  }
+
   change = (change: Change): number => this.send({ kind: 'change', order: ++this.order, change });
 
   /** Leaves lines out of the tiles; the bench draws them. */

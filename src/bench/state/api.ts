@@ -24,22 +24,39 @@ export type Opened = {
 
 /** Asks the server for JSON. @throws ApiError with words for a person. */
 export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(path, init);
-  } catch {
+  const response = await reach(path, init);
+  if (!response.ok) throw await refusalIn(response);
+  return (await response.json().catch(() => null)) as T;
+}
+
+const reach = (path: string, init?: RequestInit): Promise<Response> =>
+  fetch(path, init).catch(() => {
     throw new ApiError(0, 'unreachable', 'The server cannot be reached.');
-  }
-  const body = await response.json().catch(() => null);
-  if (response.ok) return body as T;
+  });
+
+/** What an answer with an error in it says. */
+async function refusalIn(response: Response): Promise<ApiError> {
+  const body = (await response.json().catch(() => null)) as { error?: { code: string; message: string } } | null;
   const error = body?.error ?? { code: 'failed', message: `The server answered with ${response.status}.` };
-  throw new ApiError(response.status, error.code, error.message);
+  return new ApiError(response.status, error.code, error.message);
 }
 
 export const askJson = <T>(path: string, method: string, body: unknown): Promise<T> =>
   ask<T>(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
-export const openDrawing = (id: string): Promise<Opened> => ask(`/api/drawings/${id}`);
+const texts = new WeakMap<Drawing, ArrayBuffer>();
+
+/** The bytes that a drawing was read from, if it is as it was opened: JSON with it under `drawing`. */
+export const bytesOf = (drawing: Drawing): ArrayBuffer | undefined => texts.get(drawing);
+
+export async function openDrawing(id: string): Promise<Opened> {
+  const response = await reach(`/api/drawings/${id}`);
+  if (!response.ok) throw await refusalIn(response);
+  const bytes = await response.arrayBuffer();
+  const opened = JSON.parse(new TextDecoder().decode(bytes)) as Opened;
+  texts.set(opened.drawing, bytes);
+  return opened;
+}
 
 /** Changes, as JSON, after the revision that they were made on. */
 const postChanges = <T>(path: string, base: number, changes: readonly string[]): Promise<T> =>

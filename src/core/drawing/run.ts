@@ -45,12 +45,39 @@ const boxes = new WeakMap<Line, Box>();
 export function lineBox(line: Line): Box {
   let box = boxes.get(line);
   if (!box) {
-    const { width, join, miterLimit = 4, wobble = 0, overrun = 0 } = line.style;
-    const half = (line.marks ?? []).reduce((most, m) => Math.max(most, m.left, m.right), width / 2);
-    box = growBox(skeletonBox(line), half * (join === 'miter' ? Math.max(1.5, miterLimit) : 1.5) + wobble + overrun);
+    box = growBox(skeletonBox(line), bodyReach(line));
     boxes.set(line, box);
   }
   return box;
+}
+
+/** How far a line's body can reach from its curve. */
+function bodyReach({ style, marks }: Line): number {
+  const { width, join, miterLimit = 4, wobble = 0, overrun = 0 } = style;
+  const half = (marks ?? []).reduce((most, m) => Math.max(most, m.left, m.right), width / 2);
+  return half * (join === 'miter' ? Math.max(1.5, miterLimit) : 1.5) + wobble + overrun;
+}
+
+/** A box that holds a line's body, found quickly: that of its points and handles, which its curve lies within. */
+export const bodyHull = (line: Line): Box => growBox(controlBox(line), bodyReach(line));
+
+/** The box of a line's points and handles. Written out, for it is done for each of very many lines. */
+export function controlBox(line: Pick<Line, 'runs'>): Box {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  const grow = (x: number, y: number): void => {
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  };
+  for (const run of line.runs) {
+    for (const { point, in: into, out } of run.nodes) {
+      grow(point.x, point.y);
+      if (into) grow(point.x + into.x, point.y + into.y);
+      if (out) grow(point.x + out.x, point.y + out.y);
+    }
+  }
+  return { minX, minY, maxX, maxY };
 }
 
 /** The exact box of a line's curve, without its width. */
