@@ -59,8 +59,7 @@ export async function markStuck(kept: readonly KeptPending[], why: string): Prom
 export async function pendingOf(drawing: string): Promise<KeptPending[]> {
   const tx = (await database()).transaction('pending');
   const found: KeptPending[] = [];
-  for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
-    if (cursor.value.drawing === drawing) found.push({ key: cursor.primaryKey, pending: cursor.value });
-  }
+  const own = tx.store.index('drawing').iterate(drawing);
+  for await (const { primaryKey, value } of own) found.push({ key: primaryKey, pending: value });
   return found;
 }

@@ -5,9 +5,9 @@ import { firstStyle, type Mark } from '../drawing/schema';
 import { sectionAt, shareNear } from '../ink/sections';
 import { mixedRun, wanderingDrawing } from '../test/drawings';
 import type { Edit } from './edit';
-import { joinEnds } from './joinEdits';
+import { extendEnd, joinEnds } from './joinEdits';
 import { moveLines } from './lineEdits';
-import { addNode, extendLine, moveNodes, removeNodes } from './nodeEdits';
+import { addNode, moveNodes, removeNodes } from './nodeEdits';
 import { redrawPart } from './redrawEdits';
 
 const level = (...xs: number[]): Run => ({ closed: false, nodes: xs.map((x) => cornerAt({ x, y: 0 })) });
@@ -47,7 +47,7 @@ describe('width marks stay where they are', () => {
 
   it('when the line is drawn on, and the end’s own goes on to the new end', () => {
     const d = drawingOf(swelled);
-    const [l] = after(d, extendLine(d, swelled, 0, cornerAt({ x: 400, y: 0 })));
+    const [l] = after(d, extendEnd(d, { line: swelled.id, run: 0, atStart: false }, cornerAt({ x: 400, y: 0 })));
     expect(l.marks!.map((m) => m.at)).toEqual([0, expect.closeTo(0.125, 9), 1]);
     expect(widthAt(l, 50)).toBeCloseTo(10, 6);
     expect(widthAt(l, 400)).toBeCloseTo(4, 6);

@@ -26,7 +26,6 @@ import { bringTogether, meetingOf, meetLine } from './endEdits';
 import { removeNodes, swayNodes, swayShares } from './nodeEdits';
 import { alignNodes, averageNodes, reverseLines, spreadNodes, startAtNode, transformNodes } from './runEdits';
 import { addNodes, dropHandles, giveHandles, spreadOver, straighten } from './segmentEdits';
-import { thinOut } from './thinEdits';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const straight = (...points: Point[]): Run => ({ closed: false, nodes: points.map(cornerAt) });
@@ -214,9 +213,7 @@ test('thinned out a line keeps its shape, its corners and its ends', () => {
       const d = drawing(run);
       const all = Array.from({ length: cubicsOf(run).length }, (_, k) => segment(k));
       const many = after(d, addNodes(d, all, 4, 'length'));
-      const thin = runsIn(
-        applyChange(many, { id: 't', ...thinOut(many, ['l0'], { tolerance: 1, smoothing: 0, extremes: false }) }),
-      )[0];
+      const thin = thinnedRun(runsIn(many)[0], { tolerance: 1, smoothing: 0, extremes: false });
       expect(thin.nodes.length).toBeLessThan(runsIn(many)[0].nodes.length);
       const [was, now] = [cubicsOf(run), cubicsOf(thin)];
       for (const q of walk(now, 8)) expect(distanceToCurves(was, q)).toBeLessThan(1.1);

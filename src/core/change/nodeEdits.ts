@@ -144,9 +144,3 @@ export function addNode(d: Drawing, line: Line, run: number, segment: number, t:
   const runs = line.runs.map((r, i) => (i === run ? withNodeAt(r, segment, t) : r));
   return reshapeLines(d, new Map([[line.id, runs]]), 'Add node');
 }
-
-/** A line drawn on: a node more at the end of its run. */
-export function extendLine(d: Drawing, line: Line, run: number, node: Node): Edit {
-  const runs = line.runs.map((r, i) => (i === run ? reflowed({ ...r, nodes: [...r.nodes, node] }) : r));
-  return reshapeLines(d, new Map([[line.id, runs]]), 'Add node');
-}

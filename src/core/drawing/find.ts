@@ -33,5 +33,4 @@ export function findLine(d: Drawing, id: string): Found | undefined {
 
 /** Whether lines of a sheet can be chosen and changed. */
 export const isOpenSheet = (s: Sheet): boolean => s.visible && !s.locked;
-export const lineCount = (d: Drawing): number => d.sheets.reduce((n, s) => n + s.lines.length, 0);
 export const nodeCount = (l: Line): number => l.runs.reduce((n, r) => n + r.nodes.length, 0);

@@ -38,18 +38,3 @@ export function isConvex(corners: readonly Point[]): boolean {
   });
   return turns.every((t) => t > 1e-9) || turns.every((t) => t < -1e-9);
 }
-
-/**
- * The size that a page between these corners would have in the picture's own pixels: the longer of each pair of
- * opposite sides, so that nothing of it is lost.
- */
-export function sizeBetween(corners: readonly Point[]): { width: number; height: number } {
-  const side = (i: number): number => {
-    const [p, q] = [corners[i], corners[(i + 1) % 4]];
-    return Math.hypot(q.x - p.x, q.y - p.y);
-  };
-  return {
-    width: Math.max(1, Math.round(Math.max(side(0), side(2)))),
-    height: Math.max(1, Math.round(Math.max(side(1), side(3)))),
-  };
-}
