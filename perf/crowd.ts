@@ -10,6 +10,7 @@ import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
+import * as probe from './probe';
 import * as scene from './scene';
 import { summary, type Summary } from './statistics';
 
@@ -27,6 +28,8 @@ export type Crowd = {
   letGo: { longestTask: number; sent: number; saved: number };
   paste1000: number;
   nodeCommitted: Summary;
+  frames: Record<probe.Gesture, Summary>;
+  redrawEverything: Summary;
   acknowledged: Summary;
 };
 
@@ -92,10 +95,33 @@ export async function crowd(lines: number): Promise<Crowd> {
     await page.mouse.click(at.x, at.y);
     await page.waitForTimeout(500);
     const nodeCommitted = summary(await page.evaluate(nudge, 40));
+    await page.waitForTimeout(1_500);
+    const frames = {} as Crowd['frames'];
+    for (const kind of ['node drag', 'pan', 'zoom'] as const) {
+      const run = ([source, k, n, place]: readonly [string, string, number, object]): Promise<probe.Frames> =>
+        (0, eval)(`(${source})`)(k, n, true, place) as Promise<probe.Frames>;
+      frames[kind] = summary((await page.evaluate(run, [probe.gesture.toString(), kind, 120, at] as const)).frame);
+      await page.waitForTimeout(1_500);
+    }
+    const whole = ([source, d, v, n]: readonly [string, string, typeof VIEW, number]): Promise<number[]> =>
+      (0, eval)(`(${source})`)(d, v, n) as Promise<number[]>;
+    const redrawEverything = summary(
+      await page.evaluate(whole, [probe.redrawEverything.toString(), id, VIEW, 12] as const),
+    );
     await browser.close();
     const acknowledged = summary(await acknowledgements(program.base, id));
     const times = { pageSeen: Math.round(pageSeen), open: Math.round(open), chooseAll: Math.round(chooseAll) };
-    return { lines, ...times, drag: drags, letGo, paste1000: Math.round(pasted), nodeCommitted, acknowledged };
+    return {
+      lines,
+      ...times,
+      drag: drags,
+      letGo,
+      paste1000: Math.round(pasted),
+      nodeCommitted,
+      frames,
+      redrawEverything,
+      acknowledged,
+    };
   } finally {
     await program.stop();
     rmSync(data, { recursive: true, force: true });
