@@ -129,6 +129,7 @@ test('what was done before a reload is undone after it, to the empty page, and m
 test('a damaged journal: the drawing opens as it was before, can go on as a copy, and what came after is saved', async ({
   browser,
 }) => {
+  await server.stop();
   await server.start();
   const context = await browser.newContext({ baseURL: server.base, viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();

@@ -6,8 +6,9 @@ import { startChecking } from './state/checking';
 import { enter } from './state/oneTab';
 import { tellAside, tellRecovered, tellStuck, type Go } from './keptChanges';
 import { recoverPending, Saver } from './state/saver';
+import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
-import { createBench, sound, type Bench, type StageId } from './state/store';
+import { createBench, type Bench, type StageId } from './state/store';
 import { toolsOf } from './tools/registry';
 
 export const shownStages: StageId[] = ['prepare', 'trace', 'refine', 'ink', 'deliver'];
@@ -77,7 +78,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   const reload = async (): Promise<Opened> => {
     const newest = await openDrawing(id);
     bench.setState((s) => ({
-      ...sound(s, newest.drawing),
+      ...reconciled(s, newest.drawing),
       drawing: newest.drawing,
       title: newest.title,
       preview: null,

@@ -1,6 +1,8 @@
 'use client';
 
 import { Slider } from 'antd';
+import { useState } from 'react';
+import { formatNumber } from './format';
 
 type Props = {
   label: string;
@@ -8,28 +10,41 @@ type Props = {
   value: number | null;
   min: number;
   max: number;
-  step: number;
-  written: (value: number) => string;
+  step?: number;
+  /** How the figure is written; as a number with two decimals at most by default. */
+  written?: (value: number) => string;
   disabled?: boolean;
   /** While the hand moves, and when it lets go. */
   onChange: (value: number, done: boolean) => void;
 };
 
-/** A figure set by sliding, written beside it. */
-export const Amount = ({ label, value, min, max, step, written, disabled, onChange }: Props) => (
-  <label className="amount">
-    <span className="option-label">{label}</span>
-    <Slider
-      min={min}
-      max={max}
-      step={step}
-      value={value ?? min}
-      disabled={disabled}
-      tooltip={{ open: false }}
-      ariaLabelForHandle={label}
-      onChange={(v) => onChange(v, false)}
-      onChangeComplete={(v) => onChange(v, true)}
-    />
-    <b>{value === null ? 'mixed' : written(value)}</b>
-  </label>
-);
+const plainly = (value: number): string => formatNumber(value, 2);
+
+/** A figure set by sliding, written beside it; it follows the hand, also where what it sets comes later. */
+export function Amount({ label, value, min, max, step = 1, written = plainly, disabled, onChange }: Props) {
+  const [held, setHeld] = useState<number | null>(null);
+  const shown = held ?? value;
+  return (
+    <label className="amount">
+      <span className="option-label">{label}</span>
+      <Slider
+        min={min}
+        max={max}
+        step={step}
+        value={shown ?? min}
+        disabled={disabled}
+        tooltip={{ open: false }}
+        ariaLabelForHandle={label}
+        onChange={(v) => {
+          setHeld(v);
+          onChange(v, false);
+        }}
+        onChangeComplete={(v) => {
+          setHeld(null);
+          onChange(v, true);
+        }}
+      />
+      <b>{shown === null ? 'mixed' : written(shown)}</b>
+    </label>
+  );
+}

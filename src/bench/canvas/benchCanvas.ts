@@ -2,8 +2,8 @@ import Konva from 'konva';
 import type { Change, Drawing, Point, Reference } from '@/core';
 import { findLine } from '@/core/drawing/find';
 import { paintLine, plainLooks } from '@/workers/paintLine';
+import { takeTool } from '../actions';
 import { preferences } from '../state/preferences';
-import { movedBox } from '@/core/geometry/box';
 import { MANY, shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
 import { MovedLayers } from './movedLayers';
 import { toPage, zoomedAt } from '../state/view';
@@ -18,10 +18,11 @@ import { Picking } from './picking';
 import { paintGround, paintReferences, withoutTones } from './pageGround';
 import { StillGround } from './stillGround';
 import { MarksLayer } from './marksLayer';
+import { paintedShape } from './paintedShape';
 import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
-import { pointIn } from './pointIn';
+import { PointerPlace } from './pointerPlace';
 import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
@@ -29,7 +30,6 @@ import { changesGround, changesMarks } from './whatChanged';
 import { whenIdle } from './whenIdle';
 
 const STILL_MS = 160;
-const STAYS: Point = { x: 0, y: 0 };
 
 /**
  * The page on the screen. Two canvases: below, the ground, the references and the painted tiles; above, whatever is
@@ -47,10 +47,10 @@ export class BenchCanvas {
   private readonly tools: Record<ToolId, Tool>;
   private readonly guides: GuideHand;
   private readonly input: HandInput;
-  private pointerAt: Point | null = null;
+  private readonly pointer: PointerPlace;
   private readonly stop: (() => void)[] = [];
   private readonly live = new LiveLines();
-  private readonly moved = new MovedLayers();
+  private readonly moved: MovedLayers;
   private readonly stillGround = new StillGround();
   private announced: Change | null = null;
   private ratio = window.devicePixelRatio;
@@ -70,6 +70,7 @@ export class BenchCanvas {
       picking: this.picking,
       unit: () => 1 / bench.getState().view.scale,
       repaint: () => this.toolNews(),
+      takeTool: (tool: ToolId) => takeTool(bench, tool),
       picture: (r: Reference) => this.pictures.bitmapFor(r, 4096, false),
     };
     this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
@@ -80,39 +81,26 @@ export class BenchCanvas {
     this.stop.push(() => this.checks.dispose());
     Konva.autoDrawEnabled = false;
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
+    const warn = (text: string): void => bench.tell(text, undefined, 'warning');
     this.tiles = new TileBoard(
       () => this.newsFromTiles(),
-      (why) =>
-        bench.tell(
-          `The lines could not be painted (${why}). They are safe; reload the page to see them.`,
-          undefined,
-          'warning',
-        ),
+      (why) => warn(`The lines could not be painted (${why}). They are safe; reload the page to see them.`),
     );
+    this.moved = new MovedLayers(this.tiles, this.picking, this.live);
     this.pictures = new PictureStore(
       () => this.ground.batchDraw(),
-      (r) =>
-        bench.tell(`The picture “${r.name}” could not be loaded. It is tried again as you work.`, undefined, 'warning'),
+      (r) => warn(`The picture “${r.name}” could not be loaded. It is tried again as you work.`),
     );
-    const paintBelow = new Konva.Shape({
-      listening: false,
-      perfectDrawEnabled: false,
-      sceneFunc: (c) => this.paintBelow(native(c)),
-    });
-    const paintAbove = new Konva.Shape({
-      listening: false,
-      perfectDrawEnabled: false,
-      sceneFunc: (c) => this.paintAbove(native(c)),
-    });
-    this.ground.add(paintBelow);
-    this.over.add(paintAbove);
+    this.ground.add(paintedShape((ctx) => this.paintBelow(ctx)));
+    this.over.add(paintedShape((ctx) => this.paintAbove(ctx)));
     this.stage.add(this.ground, this.over);
     this.placer = new ReferencePlacer(bench, this.over);
 
     // Before the hand's other doings, so that it can keep what is its own.
     this.guides = new GuideHand(bench, container, () => this.toolNews());
-    container.addEventListener('pointermove', this.pointerMoved);
-    container.addEventListener('pointerleave', this.pointerLeft);
+    this.pointer = new PointerPlace(container, () => {
+      if (this.pointer.at === null || bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
+    });
     this.input = new HandInput(
       container,
       bench,
@@ -151,27 +139,16 @@ export class BenchCanvas {
     this.input.dispose();
     this.placer.dispose();
     this.guides.dispose();
-    this.container.removeEventListener('pointermove', this.pointerMoved);
-    this.container.removeEventListener('pointerleave', this.pointerLeft);
+    this.pointer.dispose();
     this.tiles.dispose();
     this.pictures.dispose();
     this.stage.destroy();
   }
 
-  private readonly pointerMoved = (e: PointerEvent): void => {
-    this.pointerAt = pointIn(this.container, e);
-    if (this.bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
-  };
-
-  private readonly pointerLeft = (): void => {
-    this.pointerAt = null;
-    this.over.batchDraw();
-  };
-
   /** Where on the page the pointer is, or else the middle of what is seen. */
   get place(): Point {
     const { view, window: size } = this.bench.getState();
-    return toPage(view, this.pointerAt ?? { x: size.width / 2, y: size.height / 2 });
+    return toPage(view, this.pointer.at ?? { x: size.width / 2, y: size.height / 2 });
   }
 
   zoomBy(factor: number): void {
@@ -247,13 +224,12 @@ export class BenchCanvas {
     this.announced = null;
     const order = change ? this.tiles.change(change) : this.tiles.load(after);
     this.live.await(differingLines(before, after).lines, order);
-    const step = change?.steps.length === 1 ? change.steps[0] : null;
-    if (shift && step?.step === 'translate') this.moved.let(step.by, order);
+    this.moved.letGo(shift, change, order);
   }
 
   private newsFromTiles(): void {
     if (this.live.drop((order) => this.tiles.shows(order))) this.over.batchDraw();
-    if (this.moved.drop(this.tiles) || this.bench.getState().lines.size > MANY) this.over.batchDraw();
+    if (this.moved.drop() || this.bench.getState().lines.size > MANY) this.over.batchDraw();
     this.ground.batchDraw();
   }
 
@@ -295,20 +271,6 @@ export class BenchCanvas {
     if (this.container.dataset.sharp !== sharp) this.container.dataset.sharp = sharp;
   }
 
-  /** Very many lines on the move, what lies over whatever is, and the marks of very many that are chosen. */
-  private paintLayers(ctx: CanvasRenderingContext2D, s: BenchState): void {
-    const { layers } = this.tiles;
-    const shift = (order: number): Point => this.moved.since(order, s.shift);
-    if (s.shift || !this.moved.isShown(this.tiles)) layers.paint(ctx, 'chosen', s.view, this.ratio, shift);
-    const around = s.shift ? this.picking.bodiesAround(s.drawing, s.lines) : this.live.box;
-    const box = around && s.shift ? movedBox(around, s.shift) : around;
-    if (box) {
-      this.tiles.isNear(box);
-      layers.paint(ctx, 'over', s.view, this.ratio, () => STAYS, box);
-    }
-    if (s.lines.size > MANY) layers.paint(ctx, 'marks', s.view, this.ratio, shift);
-  }
-
   private paintAbove(ctx: CanvasRenderingContext2D): void {
     const s = this.bench.getState();
     const scale = s.view.scale * this.ratio;
@@ -322,22 +284,18 @@ export class BenchCanvas {
         if (s.solo === null || sheet?.id === s.solo) paintLine(ctx, line, scale, this.looks, sheet?.tag);
       }
     ctx.setTransform(1, 0, 0, 1, 0, 0);
-    if (!showsBefore(s) && !s.lifted) this.paintLayers(ctx, s);
+    if (!showsBefore(s) && !s.lifted) this.moved.paint(ctx, s, this.ratio);
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);
     this.checks.paintAbove(ctx, s, this.live.moved);
     if (!s.lifted) this.tool.paint(ctx, s.view);
-    paintPageLoupe(ctx, s, this.ratio, this.pointerAt, {
+    paintPageLoupe(ctx, s, this.ratio, this.pointer.at, {
       looks: this.looks,
       pictures: this.pictures,
       marks: (c, view) => this.tool.paint(c, view),
     });
-    if (s.rulers) paintRulers(ctx, page, s.view, s.window, this.pointerAt);
+    if (s.rulers) paintRulers(ctx, page, s.view, s.window, this.pointer.at);
     ctx.restore();
   }
 }
-
-/** The browser's own context behind Konva's. */
-const native = (c: Konva.Context): CanvasRenderingContext2D =>
-  (c as unknown as { _context: CanvasRenderingContext2D })._context;

@@ -1,7 +1,8 @@
+import type { Change, Point } from '@/core';
 import type { FromPainter } from '@/workers/tileProtocol';
 import { LayerTiles } from './layerTiles';
 import { MovedLayers } from './movedLayers';
-import type { TileBoard } from './tileBoard';
+import { Picking } from './picking';
 
 type Tile = Extract<FromPainter, { kind: 'layer' }>;
 const closed: string[] = [];
@@ -64,16 +65,18 @@ test('tiles are painted for the view, scaled from what they were painted for, ea
 test('what was let go of stays moved until the painters have painted it, in the tiles and beside them', () => {
   const layers = new LayerTiles();
   let caughtUp = 0;
-  const tiles = { layers, shows: (order: number) => caughtUp >= order } as unknown as TileBoard;
-  const moved = new MovedLayers();
+  const tiles = { layers, shows: (order: number) => caughtUp >= order, isNear: () => undefined };
+  const moved = new MovedLayers(tiles, new Picking(), { box: null });
+  const move = (by: Point): Change => ({ id: 'm', label: 'Move', steps: [{ step: 'translate', ids: ['a'], by }] });
+  moved.letGo(null, move({ x: 9, y: 9 }), 4);
   layers.receive(tile('a', 3));
-  moved.let({ x: 4, y: 1 }, 5);
+  moved.letGo({ x: 4, y: 1 }, move({ x: 4, y: 1 }), 5);
   expect(moved.since(3, { x: 1, y: 1 })).toEqual({ x: 5, y: 2 });
   expect(moved.since(5, null)).toEqual({ x: 0, y: 0 });
-  expect([moved.isShown(tiles), moved.drop(tiles)]).toEqual([false, false]);
+  expect([moved.isShown, moved.drop()]).toEqual([false, false]);
   caughtUp = 5;
-  expect([moved.isShown(tiles), moved.drop(tiles)]).toEqual([true, false]);
+  expect([moved.isShown, moved.drop()]).toEqual([true, false]);
   layers.receive(tile('b', 5));
-  expect(moved.drop(tiles)).toBe(true);
+  expect(moved.drop()).toBe(true);
   expect(moved.since(3, null)).toEqual({ x: 0, y: 0 });
 });

@@ -4,11 +4,11 @@ import { applyChange, inverseOf, type Change, type Drawing, type Line, type Poin
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import type { End } from '@/core/change/joinEdits';
-import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
 import { refusalOf } from '@/core/change/refusal';
-import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
+import { isOpenSheet } from '@/core/drawing/find';
 import type { Version } from './api';
 import { Past } from './past';
+import { reconciled } from './reconciled';
 import type { SaveState } from './saver';
 import type { Size, View } from './view';
 
@@ -209,7 +209,7 @@ export function createBench(opening: Opening): Bench {
       }
       const after = make(change);
       set((s) => ({
-        ...sound(s, after),
+        ...reconciled(s, after),
         drawing: after,
         preview: null,
         shift: null,
@@ -237,7 +237,7 @@ export function createBench(opening: Opening): Bench {
       const inverse = inverseOf(change, nanoid(12), `Undo: ${change.label}`.slice(0, 200));
       const after = make({ ...inverse, time: Date.now() });
       set((s) => ({
-        ...sound(s, after),
+        ...reconciled(s, after),
         drawing: after,
         preview: null,
         undoable: s.undoable.slice(0, -1),
@@ -250,7 +250,7 @@ export function createBench(opening: Opening): Bench {
       const { undoes: _, ...again } = change;
       const after = make({ ...again, id: nanoid(12), redoes: change.id, time: Date.now() });
       set((s) => ({
-        ...sound(s, after),
+        ...reconciled(s, after),
         drawing: after,
         preview: null,
         undoable: [...s.undoable, change],
@@ -290,37 +290,6 @@ export function createBench(opening: Opening): Bench {
     },
   });
   return bench;
-}
-
-/** What is chosen, less what is no longer there or can no longer be touched. */
-export function sound(s: BenchState, after: Drawing): Partial<BenchState> {
-  const lines = [...s.lines].filter((id) => {
-    const found = findLine(after, id);
-    return found && isOpenSheet(found.sheet);
-  });
-  const stays = new Set(lines);
-  const nodes = [...s.nodes].filter((key) => {
-    const ref = nodeOfKey(key);
-    return stays.has(ref.line) && nodeAt(after, ref);
-  });
-  const sheet = sheetOf(after, s.sheet) ? s.sheet : neighbourSheet(s, after);
-  const reference = after.references.some((r) => r.id === s.reference) ? s.reference : null;
-  return {
-    sheet,
-    reference,
-    solo: s.solo !== null && sheetOf(after, s.solo) ? s.solo : null,
-    ...(lines.length === s.lines.size ? {} : { lines: stays }),
-    ...(nodes.length === s.nodes.size ? {} : { nodes: new Set(nodes) }),
-    mark: s.mark !== null && lines.length === 1 && marksIn(after, lines[0]) > s.mark ? s.mark : null,
-  };
-}
-
-const marksIn = (d: Drawing, line: string): number => findLine(d, line)?.line.marks?.length ?? 0;
-
-/** The sheet that lies where a removed one was. */
-function neighbourSheet(s: BenchState, after: Drawing): string {
-  const was = s.drawing.sheets.findIndex((x) => x.id === s.sheet);
-  return (after.sheets[Math.max(0, Math.min(was, after.sheets.length) - 1)] ?? after.sheets.at(-1))?.id ?? '';
 }
 
 /** More lines than this are not worked out and marked one by one while a hand is at work. */

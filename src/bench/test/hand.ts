@@ -23,6 +23,7 @@ export class Hand<T extends Tool> {
       picking: new Picking(),
       unit: () => 1 / bench.getState().view.scale,
       repaint: () => undefined,
+      takeTool: (tool) => bench.setState({ tool }),
       picture: () => null,
     });
   }

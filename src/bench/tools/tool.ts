@@ -1,6 +1,6 @@
 import type { Drawing, Point, Reference } from '@/core';
 import type { Picking } from '../canvas/picking';
-import type { Bench } from '../state/store';
+import type { Bench, ToolId } from '../state/store';
 import type { View } from '../state/view';
 
 /** A place that the hand went through: page units, and the pen's pressure (0…1). */
@@ -56,6 +56,8 @@ export type Reach = {
   unit(): number;
   /** Asks for the marks over the page to be painted again. */
   repaint(): void;
+  /** Takes another tool in hand. */
+  takeTool(tool: ToolId): void;
   /** The best bitmap at hand of a reference as it is corrected; null until there is one. */
   picture(r: Reference): ImageBitmap | null;
 };

@@ -4,7 +4,6 @@ import { reshapeLines } from '@/core/change/lineEdits';
 import { setMarks } from '@/core/change/strokeEdits';
 import { findLine, nodeCount } from '@/core/drawing/find';
 import type { Reshaped } from '@/workers/checks';
-import { takeTool } from '../actions';
 import { paintNodes, paintSkeleton } from '../canvas/marks';
 import { checkingOf } from '../state/checking';
 import { preferences } from '../state/preferences';
@@ -123,7 +122,7 @@ export class TrialTool extends LineTool<never> implements Tool {
     if (!this.edit) return this.bench.tell(nothing);
     if (!this.bench.commit(this.edit, null, nothing)) return;
     this.bench.choose(lines);
-    takeTool(this.bench, this.next);
+    this.reach.takeTool(this.next);
   }
 
   press(e: HandEvent): void {
@@ -145,7 +144,7 @@ export class TrialTool extends LineTool<never> implements Tool {
 
   key(key: string): boolean {
     if (key === 'Enter') this.apply();
-    else if (key === 'Escape') takeTool(this.bench, this.next);
+    else if (key === 'Escape') this.reach.takeTool(this.next);
     else return false;
     return true;
   }

@@ -4,13 +4,14 @@ import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import type { Correction, Reference } from '@/core';
 import { setCorrection } from '@/core/change/referenceEdits';
+import { Amount } from '@/ui/Amount';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench } from '../../benchContext';
 import { correct, sourceOf } from '../../state/corrections';
 import { correctionsBefore } from '../../tools/pictureTool';
 import { correctionNames } from './corrections';
-import { Amount, layStraight } from './CorrectionsCard';
+import { layStraight } from './layStraight';
 import { LevelsPlot } from './LevelsPlot';
 
 type Props = { reference: Reference; correction: Correction; disabled: boolean };
@@ -80,8 +81,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
           min={0}
           max={100}
           disabled={disabled}
-          onMove={(v) => show({ ...c, strength: v / 100 })}
-          onDone={(v) => set({ ...c, strength: v / 100 })}
+          onChange={(v, done) => (done ? set : show)({ ...c, strength: v / 100 })}
         />
       );
     case 'levels':
@@ -107,8 +107,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
             min={1}
             max={255}
             disabled={disabled}
-            onMove={(level) => show({ ...c, level })}
-            onDone={(level) => set({ ...c, level })}
+            onChange={(level, done) => (done ? set : show)({ ...c, level })}
           />
         </>
       );
@@ -125,8 +124,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
           max={12}
           step={0.1}
           disabled={disabled}
-          onMove={(radius) => show({ ...c, radius })}
-          onDone={(radius) => set({ ...c, radius })}
+          onChange={(radius, done) => (done ? set : show)({ ...c, radius })}
         />
       );
     case 'denoise':
@@ -137,8 +135,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
           min={1}
           max={3}
           disabled={disabled}
-          onMove={(rounds) => show({ ...c, rounds })}
-          onDone={(rounds) => set({ ...c, rounds })}
+          onChange={(rounds, done) => (done ? set : show)({ ...c, rounds })}
         />
       );
     case 'grey':

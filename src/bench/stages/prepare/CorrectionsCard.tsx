@@ -1,16 +1,14 @@
 'use client';
 
 import { ArrowDownOutlined, ArrowUpOutlined } from '@ant-design/icons';
-import { Button, Slider, Switch } from 'antd';
-import { useState } from 'react';
+import { Button, Switch } from 'antd';
 import type { Correction, CorrectionKind, Reference } from '@/core';
 import { correctReference, setCorrection } from '@/core/change/referenceEdits';
 import { firstCorrections, usualOrder } from '@/core/drawing/correction';
 import { useBench, useBenchState } from '../../benchContext';
-import { correct, sourceOf } from '../../state/corrections';
-import { correctionsBefore } from '../../tools/pictureTool';
 import { correctionNames } from './corrections';
 import { CorrectionFields } from './CorrectionFields';
+import { layStraight } from './layStraight';
 
 /** What is done to the picture: each with a switch, in the order in which it is done. The file itself is never altered. */
 export function CorrectionsCard({ reference: r }: { reference: Reference }) {
@@ -110,50 +108,5 @@ function CorrectionHead({ reference: r, kind, correction, disabled, children }: 
       <span>{name}</span>
       {children}
     </div>
-  );
-}
-
-/** Finds how far the picture lies askew, and turns it back by that. */
-export async function layStraight(bench: ReturnType<typeof useBench>, r: Reference): Promise<void> {
-  const degrees = await correct.skew(sourceOf(r), correctionsBefore(r, 'turn')).catch(() => null);
-  if (degrees === null) bench.tell('Nothing straight was found to go by. Set the turn by hand.');
-  else {
-    const turn = { kind: 'turn', on: true, degrees: Math.round(degrees * 100) / 100 } as const;
-    bench.commit(setCorrection(bench.getState().drawing, r.id, turn, 'Lay picture straight'));
-  }
-}
-
-/** A slider for a figure of a correction: the picture follows the hand, one change is made when it lets go. */
-export function Amount(props: {
-  label: string;
-  value: number;
-  min: number;
-  max: number;
-  step?: number;
-  disabled: boolean;
-  onMove: (v: number) => void;
-  onDone: (v: number) => void;
-}) {
-  const { label, value, min, max, step = 1, disabled, onMove, onDone } = props;
-  const [held, setHeld] = useState<number | null>(null);
-  return (
-    <label className="amount">
-      <span className="option-label">{label}</span>
-      <Slider
-        min={min}
-        max={max}
-        step={step}
-        disabled={disabled}
-        tooltip={{ open: false }}
-        ariaLabelForHandle={label}
-        value={held ?? value}
-        onChange={(v) => (setHeld(v), onMove(v))}
-        onChangeComplete={(v) => {
-          setHeld(null);
-          onDone(v);
-        }}
-      />
-      <b>{Math.round((held ?? value) * 100) / 100}</b>
-    </label>
   );
 }

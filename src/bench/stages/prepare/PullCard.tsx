@@ -11,11 +11,11 @@ import { nodeCount } from '@/core/drawing/find';
 import { addFolderOfLines } from '@/core/change/folderEdits';
 import { setCorrection } from '@/core/change/referenceEdits';
 import { formatCount, formatNumber } from '@/ui/format';
+import { Amount } from '@/ui/Amount';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { correct, pullLines, sourceOf, type Pulling } from '../../state/corrections';
 import { Row } from '../refine/LineCard';
-import { Amount } from './CorrectionsCard';
 
 type Mode = 'centre' | 'outline';
 
@@ -110,8 +110,8 @@ export function PullCard({ reference: r }: { reference: Reference }) {
           min={1}
           max={255}
           disabled={share !== null}
-          onMove={preview}
-          onDone={(v) => {
+          onChange={(v, done) => {
+            if (!done) return preview(v);
             bench.show(null);
             setLevel(v);
           }}
@@ -123,9 +123,8 @@ export function PullCard({ reference: r }: { reference: Reference }) {
         min={0}
         max={200}
         disabled={share !== null}
-        onMove={dropShorter}
-        onDone={(v) => {
-          setLeast(v);
+        onChange={(v, done) => {
+          if (done) setLeast(v);
           dropShorter(v);
         }}
       />
