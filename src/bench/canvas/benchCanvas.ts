@@ -79,6 +79,9 @@ export class BenchCanvas {
       moving: () => this.over.batchDraw(),
     });
     this.stop.push(() => this.checks.dispose());
+    this.pointer = new PointerPlace(container, () => {
+      if (this.pointer.at === null || bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
+    });
     Konva.autoDrawEnabled = false;
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
     const warn = (text: string): void => bench.tell(text, undefined, 'warning');
@@ -98,9 +101,6 @@ export class BenchCanvas {
 
     // Before the hand's other doings, so that it can keep what is its own.
     this.guides = new GuideHand(bench, container, () => this.toolNews());
-    this.pointer = new PointerPlace(container, () => {
-      if (this.pointer.at === null || bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
-    });
     this.input = new HandInput(
       container,
       bench,
