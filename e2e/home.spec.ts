@@ -35,11 +35,12 @@ test('a file that is no picture is refused in plain words, and leaves no drawing
   expect(await titles()).not.toContain('list');
 });
 
-test('a card: rename, duplicate, delete with undo, put back from the bin, delete for good', async ({
-  page,
-  request,
+test('a card: rename, duplicate, delete with undo, put back from the bin, delete for good', async ({ page, request }, {
+  retry,
 }) => {
-  await makeDrawing(request, 'Card under test');
+  // A second try is not to meet what the first has left.
+  const renamed = `Renamed card ${retry}`;
+  await makeDrawing(request, `Card under test ${retry}`);
   await page.goto('/');
   const more = async (title: string, item: string) => {
     await page.getByRole('button', { name: `More for ${title}`, exact: true }).click();
@@ -47,21 +48,21 @@ test('a card: rename, duplicate, delete with undo, put back from the bin, delete
   };
   const card = (title: string) =>
     page.getByRole('list', { name: 'Drawings', exact: true }).getByText(title, { exact: true });
-  await more('Card under test', 'Rename');
-  await page.getByRole('textbox', { name: 'Title' }).fill('Renamed card');
+  await more(`Card under test ${retry}`, 'Rename');
+  await page.getByRole('textbox', { name: 'Title' }).fill(renamed);
   await page.keyboard.press('Enter');
-  await expect(card('Renamed card')).toBeVisible();
-  await more('Renamed card', 'Duplicate');
-  await expect(card('Renamed card (copy)')).toBeVisible();
-  await more('Renamed card', 'Delete');
-  await expect(card('Renamed card')).toBeHidden();
+  await expect(card(renamed)).toBeVisible();
+  await more(renamed, 'Duplicate');
+  await expect(card(`${renamed} (copy)`)).toBeVisible();
+  await more(renamed, 'Delete');
+  await expect(card(renamed)).toBeHidden();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(card('Renamed card')).toBeVisible();
-  await more('Renamed card (copy)', 'Delete');
+  await expect(card(renamed)).toBeVisible();
+  await more(`${renamed} (copy)`, 'Delete');
   await page.getByRole('button', { name: /in the bin/ }).click();
-  await more('Renamed card (copy)', 'Delete for good');
+  await more(`${renamed} (copy)`, 'Delete for good');
   await page.getByRole('button', { name: 'Delete for good' }).click();
-  await expect(page.getByText('Renamed card (copy)', { exact: true })).toHaveCount(0);
+  await expect(page.getByText(`${renamed} (copy)`, { exact: true })).toHaveCount(0);
 });
 
 for (const way of ['drop', 'paste'] as const) {
