@@ -190,7 +190,7 @@ function keyThenFrame(key: KeyboardEventInit): Promise<number> {
   );
 }
 
-/** Drags what is chosen by a line under the middle of the window; with `letGo`, what letting go of it took. */
+/** Drags what is chosen by a line near the middle of the window: each frame, and what letting go of it took. */
 async function drag(frames: number): Promise<{ frame: number[]; longestTask: number; saved: number }> {
   const host = document.querySelector<HTMLElement>('[data-testid=page]')!;
   const canvases = [...host.querySelectorAll('canvas')];
