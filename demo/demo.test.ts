@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import sharp from 'sharp';
 import { cubicAt, cubicLength, drawingSchema, nearestOnCubic } from '../src/core';
 import { distance } from '../src/core/geometry/point';
@@ -47,7 +48,7 @@ test('the pear scan is dark along its true lines and light away from them, and t
 test('the pear drawing is a drawing, and partly traced', () => {
   const drawing = partlyTracedPear();
   expect(drawingSchema.parse(drawing)).toEqual(drawing);
-  const empty = drawing.sheets.filter((s) => s.lines.length === 0).length;
+  const empty = drawing.sheets.filter((s) => linesOf(s).length === 0).length;
   expect(empty).toBeGreaterThan(0);
   expect(empty).toBeLessThan(drawing.sheets.length);
 });

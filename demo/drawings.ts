@@ -10,7 +10,7 @@ import {
   type Point,
   type Sheet,
 } from '../src/core';
-import { tagColours } from '../src/core/change/sheetEdits';
+import { tagColours } from '../src/core/edits/sheets';
 import { fromUnit } from '../src/core/drawing/unit';
 import { subtract } from '../src/core/geometry/point';
 import { seeded } from '../src/core/seeded';
@@ -37,7 +37,7 @@ export function partlyTracedPear(): Drawing {
       ...freshSheet(`sheet-${i + 1}`, name, tagColours[[5, 0, 4, 1, 4, 2][i]], style),
       locked: name === 'Stem and twig',
       state: traced.includes(name) ? (name === 'Pear outline' ? 'working' : 'traced') : 'to do',
-      lines: own.map((l, j): Line => ({
+      items: own.map((l, j): Line => ({
         id: `line-${i + 1}-${j + 1}`,
         style: { ...style, width: style.width * (l.width < 8 ? 0.75 : 1) },
         runs: [runBy(l, k, random)],

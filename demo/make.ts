@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { emptyDrawing, plainPage, type Drawing } from '../src/core';
-import { placedReference, placeReference } from '../src/core/change/referenceEdits';
-import { tagColours } from '../src/core/change/sheetEdits';
+import { placedReference, placeReference } from '../src/core/edits/references';
+import { tagColours } from '../src/core/edits/sheets';
 import { fromUnit } from '../src/core/drawing/unit';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing, listDrawings, type StageName } from '../src/server/drawings';

@@ -1,6 +1,7 @@
+import { linesOf } from '@/core/drawing/items';
 import { expect, type APIRequestContext, type Page, type Locator } from '@playwright/test';
 import { applyChange, firstStyle, type Drawing, type Line, type Node, type Point } from '../src/core';
-import { addLine } from '../src/core/change/lineEdits';
+import { addLine } from '../src/core/edits/lines';
 
 /** The bench as a hand meets it: page units turned into places on the screen, and the drawing as the server has it. */
 export class BenchHand {
@@ -102,7 +103,7 @@ export class BenchHand {
   }
 
   async lines(): Promise<Line[]> {
-    return (await this.saved()).sheets.flatMap((s) => s.lines);
+    return (await this.saved()).sheets.flatMap((s) => linesOf(s));
   }
 
   /** The nodes of the only line. */

@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { expect, test, type Page } from '@playwright/test';
 import { firstStyle, type Drawing, type Line, type Node, type Point } from '../src/core';
 import { BenchHand, drawingWith, measuredPear } from './bench';
@@ -76,7 +77,7 @@ test('each kind of note is found, visited and put right; all is undone to the st
   }
   await expect(notes(page)).toContainText('No notes');
   const end = await hand.saved();
-  const byId = new Map(end.sheets[0].lines.map((l) => [l.id, l]));
+  const byId = new Map(linesOf(end.sheets[0]).map((l) => [l.id, l]));
   expect(['crumb', 'twin', 'stray'].some((id) => byId.has(id))).toBe(false);
   expect(byId.get('gap1')!.runs[0].nodes[1].point).toEqual(byId.get('gap2')!.runs[0].nodes[0].point);
   expect(byId.get('needless')!.runs[0].nodes).toHaveLength(2);
@@ -133,7 +134,7 @@ test('settle: distances are told, lines are tried on the ink, made so, and taken
         .textContent(),
     );
   const start = await hand.saved();
-  const outline = start.sheets.find((s) => s.name === 'Pear outline')!.lines[0];
+  const outline = linesOf(start.sheets.find((s) => s.name === 'Pear outline')!)[0];
   const at = outline.runs[0].nodes[4].point;
   await page.keyboard.press('g');
   await hand.click(at);
@@ -141,7 +142,7 @@ test('settle: distances are told, lines are tried on the ink, made so, and taken
   expect(await hand.saved()).toEqual(start);
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('distance-plot')).toBeVisible();
-  const settled = (await hand.saved()).sheets.find((s) => s.name === 'Pear outline')!.lines[0];
+  const settled = linesOf((await hand.saved()).sheets.find((s) => s.name === 'Pear outline')!)[0];
   expect(settled.runs[0].nodes).toHaveLength(outline.runs[0].nodes.length);
   expect(settled.runs[0].nodes.map((n) => n.kind)).toEqual(outline.runs[0].nodes.map((n) => n.kind));
   await expect.poll(() => mean('This line')).toBeLessThan(0.4);
@@ -182,7 +183,7 @@ test('ink without a line: its share, its patches, and less of it once a line is 
   await expect(page.getByText(/^patch 1 of \d+$/)).toBeVisible();
   // The outline goes: its ink has no line then.
   const { sheets } = await hand.saved();
-  const outline = sheets.find((s) => s.name === 'Pear outline')!.lines[0].runs[0].nodes[4].point;
+  const outline = linesOf(sheets.find((s) => s.name === 'Pear outline')!)[0].runs[0].nodes[4].point;
   await page.keyboard.press('s');
   await page.keyboard.press('0');
   await hand.followView();
@@ -234,5 +235,5 @@ test('compare: lines lifted, wiped with a handle, side by side, and as they were
   await page.keyboard.up('x');
   await expect.poll(() => isDark({ x: 200, y: 300 })).toBe(false);
   const saved: Drawing = await hand.saved();
-  expect(saved.sheets[0].lines).toHaveLength(0);
+  expect(linesOf(saved.sheets[0])).toHaveLength(0);
 });

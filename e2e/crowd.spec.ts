@@ -6,7 +6,7 @@ import { BenchHand, cornerNode, drawingWith } from './bench';
 
 const bar = (id: string, from: [number, number], to: [number, number], colour: string, width = 24): Line => ({
   id,
-  style: { colour, width, cap: 'butt', join: 'miter', fill: null },
+  style: { stroke: colour, width, cap: 'butt', join: 'miter', fill: null },
   runs: [{ closed: false, nodes: [cornerNode(...from), cornerNode(...to)] }],
 });
 const RED = [192, 48, 48];

@@ -226,7 +226,7 @@ test('strokes become shapes, melted where they touch, and are strokes again afte
   await page.getByRole('button', { name: 'melt together' }).click();
   await expect.poll(async () => (await hand.lines()).length, { timeout: 20_000 }).toBe(2);
   const shapes = await hand.lines();
-  expect(shapes.every((l) => l.style.width === 0 && l.style.fill === firstStyle.colour)).toBe(true);
+  expect(shapes.every((l) => l.style.width === 0 && l.style.fill === firstStyle.stroke)).toBe(true);
   expect(shapes.every((l) => l.runs.every((r) => r.closed))).toBe(true);
   await page.keyboard.press('Escape');
   await page.mouse.move(20, 500);

@@ -1,3 +1,4 @@
+import { followsFill } from '../src/core/drawing/paint';
 import { expect, test, type Page } from '@playwright/test';
 import { firstStyle, type Line } from '../src/core';
 import { cornerNode as corner, BenchHand, drawingWith, makeDrawing, levelLine as level } from './bench';
@@ -28,8 +29,8 @@ test('weights are proposed from how lines lie, changed, given in one press; a ti
   expect(await widths()).toEqual([expect.closeTo(6, 6), expect.closeTo(4, 6), expect.closeTo(2.2, 6)]);
   await page.getByRole('button', { name: 'tint lines' }).click();
   const tinted = await hand.lines();
-  expect(tinted.every((l) => l.style.colour !== firstStyle.colour)).toBe(true);
-  expect(tinted.every((l) => l.style.tint !== undefined)).toBe(true);
+  expect(tinted.every((l) => l.style.stroke !== firstStyle.stroke)).toBe(true);
+  expect(tinted.every((l) => followsFill(l.style.stroke))).toBe(true);
   await page.getByRole('button', { name: 'taper', exact: true }).click();
   const [, tapered] = await hand.lines();
   const [first, last] = [tapered.marks![0], tapered.marks!.at(-1)!];

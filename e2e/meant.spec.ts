@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { expect, test, type Page } from '@playwright/test';
 import type { Line, Point } from '../src/core';
 import { BenchHand, makeDrawing } from './bench';
@@ -67,7 +68,7 @@ test('a mesh of 20 lines over two sheets: each stays on the sheet in hand', asyn
   await hand.click({ x: 60, y: 300 });
   await page.keyboard.press('Enter');
   const { sheets } = await hand.saved();
-  const on = (title: string): number[][][] => sheets.find((s) => s.name === title)!.lines.map(places);
+  const on = (title: string): number[][][] => linesOf(sheets.find((s) => s.name === title)!).map(places);
   expect(on('Sheet 1')).toEqual(level.map(asPlaces));
   expect(on('Sheet 2')).toEqual([
     ...upright.map(asPlaces),

@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { expect, test, type Page } from '@playwright/test';
 import { firstStyle, type Line, type Node, type Point } from '../src/core';
 import { cubicsOf, lineLength } from '../src/core/drawing/run';
@@ -237,9 +238,9 @@ test('thin out: fewer nodes and the same shape, tried first, in one step', async
   await page.keyboard.press('Enter');
   const thin = await line('arc');
   expect(thin.runs[0].nodes.length).toBeLessThan(7);
-  const was = cubicsOf(before.sheets[0].lines[0].runs[0]);
+  const was = cubicsOf(linesOf(before.sheets[0])[0].runs[0]);
   for (const p of walk(cubicsOf(thin.runs[0]), 5)) expect(distanceToCurves(was, p)).toBeLessThan(0.51);
-  expect(Math.abs(lineLength(thin) - lineLength(before.sheets[0].lines[0]))).toBeLessThan(3);
+  expect(Math.abs(lineLength(thin) - lineLength(linesOf(before.sheets[0])[0]))).toBeLessThan(3);
   await page.keyboard.press('Control+z');
   expect(await hand.saved()).toEqual(before);
 });

@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { expect, test } from '@playwright/test';
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
@@ -145,8 +146,8 @@ test('ink is pulled as a start: previewed, crumbs dropped, laid on the page as l
   const sheet = drawing.sheets.find((s) => s.name === 'Strokes')!;
   expect(drawing.folders.map((f) => f.name)).toEqual(['Ink of sketch.png']);
   expect(sheet.folder).toBe(drawing.folders[0].id);
-  expect(sheet.lines).toHaveLength(2);
-  const ends = sheet.lines.flatMap((l) => [l.runs[0].nodes[0].point, l.runs[0].nodes.at(-1)!.point]);
+  expect(linesOf(sheet)).toHaveLength(2);
+  const ends = linesOf(sheet).flatMap((l) => [l.runs[0].nodes[0].point, l.runs[0].nodes.at(-1)!.point]);
   for (const wanted of [
     { x: 60, y: 80 },
     { x: 520, y: 120 },
@@ -154,7 +155,7 @@ test('ink is pulled as a start: previewed, crumbs dropped, laid on the page as l
     { x: 540, y: 300 },
   ])
     expect(Math.min(...ends.map((p) => Math.hypot(p.x - wanted.x, p.y - wanted.y)))).toBeLessThan(4);
-  for (const l of sheet.lines) expect(Math.abs(l.style.width - 7)).toBeLessThan(1.5);
+  for (const l of linesOf(sheet)) expect(Math.abs(l.style.width - 7)).toBeLessThan(1.5);
   await page.keyboard.press('Control+z');
   expect((await hand.saved()).folders).toEqual([]);
 });

@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
@@ -136,7 +137,7 @@ test('a leaf is traced with a pressure pen', async ({ page, request }) => {
   expect((await kinds.jsonValue()).map((s) => s.type)).toEqual(['pen', 'pen']);
   expect((await kinds.jsonValue())[0].pressure).toBeCloseTo(0.4, 1);
   const sheet = (await hand.saved()).sheets.find((s) => s.name === 'Leaf, left')!;
-  const line = sheet.lines.at(-1) as Line;
+  const line = linesOf(sheet).at(-1) as Line;
   expect(line.runs[0].nodes).toHaveLength(2);
   near(line.runs[0].nodes[0].point, scaled(leaf[0].cubics[0][0]));
   near(line.runs[0].nodes[1].point, scaled(leaf[0].cubics[0][3]));

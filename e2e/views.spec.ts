@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { firstStyle, type Line, type Node, type Point } from '../src/core';
@@ -100,7 +101,7 @@ test('thinning out puts nodes at extremes where that is wished', async ({ page }
 
 test('a single node settles by itself; a picture is measured by its edges instead of its ink', async ({ page }) => {
   const { hand, card } = await measuredPear(page);
-  const outlineOf = async () => (await hand.saved()).sheets.find((s) => s.name === 'Pear outline')!.lines[0];
+  const outlineOf = async () => linesOf((await hand.saved()).sheets.find((s) => s.name === 'Pear outline')!)[0];
   const before = await outlineOf();
   const node = before.runs[0].nodes[4].point;
   // Chosen, and put well off its ink.

@@ -1,11 +1,12 @@
+import { linesOf } from '@/core/drawing/items';
 import { chromium, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { applyChange, writeSvg, type Drawing, type Sheet } from '../src/core';
 import { changeOf } from '../src/core/change/changeOf';
-import { moveNodes } from '../src/core/change/nodeEdits';
-import { placedReference } from '../src/core/change/referenceEdits';
+import { moveNodes } from '../src/core/edits/nodes';
+import { placedReference } from '../src/core/edits/references';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
@@ -45,7 +46,7 @@ export async function crowd(lines: number): Promise<Crowd> {
   const thousand = writeSvg({
     ...drawing,
     references: [],
-    sheets: drawing.sheets.map((s) => ({ ...s, lines: s.lines.slice(0, 250) })),
+    sheets: drawing.sheets.map((s) => ({ ...s, items: linesOf(s).slice(0, 250) })),
   });
   closeDatabase();
   const program = new Program(data);
@@ -87,7 +88,7 @@ export async function crowd(lines: number): Promise<Crowd> {
     await page.waitForTimeout(500);
     const pasted = await page.evaluate(pasteText, thousand);
     await page.waitForTimeout(3_000);
-    const node = drawing.sheets[0].lines[0].runs[0].nodes[2].point;
+    const node = linesOf(drawing.sheets[0])[0].runs[0].nodes[2].point;
     await page.keyboard.press('d');
     const box = (await page.getByTestId('page').boundingBox())!;
     const at = { x: box.x + node.x * VIEW.scale + VIEW.x, y: box.y + node.y * VIEW.scale + VIEW.y };
@@ -130,12 +131,12 @@ export async function crowd(lines: number): Promise<Crowd> {
 
 /** The lines of a scene on sheets of 401, of 1,000, and of all others. */
 function onSheets(d: Drawing): Drawing {
-  const lines = d.sheets.flatMap((s) => s.lines);
+  const lines = d.sheets.flatMap((s) => linesOf(s));
   const part = (id: string, from: number, to?: number): Sheet => ({
     ...d.sheets[0],
     id,
     name: id,
-    lines: lines.slice(from, to),
+    items: lines.slice(from, to),
   });
   return { ...d, sheets: [part('rest', 1_401), part('1000', 401, 1_401), part('401', 0, 401)] };
 }
@@ -146,7 +147,7 @@ async function acknowledgements(base: string, id: string): Promise<number[]> {
   let { drawing, revision } = opened;
   const found: number[] = [];
   for (let i = 0; i < 2_000; i++) {
-    const { lines } = drawing.sheets[i % 3];
+    const lines = linesOf(drawing.sheets[i % 3]);
     const edit = moveNodes(drawing, [{ line: lines[i % lines.length].id, run: 0, node: i % 5 }], { x: 1, y: 1 });
     const change = changeOf(edit, `a${i}`);
     const body = JSON.stringify({ base: revision, changes: [change] });

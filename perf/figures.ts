@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { chromium, type Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -48,7 +49,7 @@ export async function figuresOnDemo(): Promise<unknown> {
     const { drawing } = (await (await page.request.get(`/api/drawings/${id}`)).json()) as { drawing: Drawing };
     const open = drawing.sheets
       .filter((s) => s.visible && !s.locked)
-      .flatMap((s) => s.lines.map((l) => l.runs[0].nodes));
+      .flatMap((s) => linesOf(s).map((l) => l.runs[0].nodes));
     const nodes = open.reduce((a, b) => (b.length > a.length ? b : a));
     const { point } = nodes[nodes.length >> 1];
     const box = (await page.getByTestId('page').boundingBox())!;

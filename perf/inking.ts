@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import { chromium } from '@playwright/test';
 import CanvasKitInit, { type CanvasKit, type Path } from 'canvaskit-wasm';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -223,7 +224,7 @@ export async function livingFrames(): Promise<unknown> {
       x: box.x + p.x * VIEW.scale + VIEW.x,
       y: box.y + p.y * VIEW.scale + VIEW.y,
     });
-    const nodes = living.sheets[0].lines.flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
+    const nodes = linesOf(living.sheets[0]).flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
     const far = (p: Point): number => Math.hypot(p.x - 640, p.y - 400);
     const node = nodes.reduce((a, b) => (far(a) < far(b) ? a : b));
     await page.mouse.click(node.x, node.y);
@@ -252,7 +253,7 @@ const withMarks = (d: Drawing): Drawing => ({
   ...d,
   sheets: d.sheets.map((s) => ({
     ...s,
-    lines: s.lines.map((l): Line => {
+    items: linesOf(s).map((l): Line => {
       const w = l.style.width;
       const mark = (at: number, k: number) => ({ at, left: (w * k) / 2, right: (w * k) / 2 });
       return { ...l, marks: [mark(0, 0.3), mark(0.4, 1.6), mark(1, 0.1)] };

@@ -121,10 +121,10 @@ export async function redrawEverything(
   );
   const lines = drawing.sheets
     .flatMap(
-      (s: { lines: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; colour: string } }[] }) =>
-        s.lines,
+      (s: { items: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; stroke: string } }[] }) =>
+        s.items,
     )
-    .map((l: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; colour: string } }) => {
+    .map((l: { runs: { closed: boolean; nodes: N[] }[]; style: { width: number; stroke: string } }) => {
       const path = new Path2D();
       for (const { nodes, closed } of l.runs) {
         path.moveTo(nodes[0].point.x, nodes[0].point.y);
@@ -140,7 +140,7 @@ export async function redrawEverything(
           );
         }
       }
-      return { path, width: l.style.width, colour: l.style.colour };
+      return { path, width: l.style.width, colour: l.style.stroke };
     });
   const result: number[] = [];
   for (let i = 0; i < frames; i++) {

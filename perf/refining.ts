@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import fitCurvePackage from 'fit-curve';
 import type * as Paper from 'paper';
 import type { Cubic } from '../src/core';
@@ -91,8 +92,8 @@ function notes(): unknown {
     return round(performance.now() - start, 0);
   };
   const first = time(d);
-  const [line, ...rest] = d.sheets[0].lines;
+  const [line, ...rest] = linesOf(d.sheets[0]);
   const moved = { ...line, runs: line.runs.map((r) => ({ ...r, nodes: r.nodes.slice(1) })) };
-  const then = time({ ...d, sheets: [{ ...d.sheets[0], lines: [moved, ...rest] }] });
+  const then = time({ ...d, sheets: [{ ...d.sheets[0], items: [moved, ...rest] }] });
   return { lines: 2_000, firstMs: first, afterAChangeMs: then };
 }

@@ -1,8 +1,9 @@
+import { linesOf } from '@/core/drawing/items';
 import { chromium } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import path from 'node:path';
-import { placedReference } from '../src/core/change/referenceEdits';
+import { placedReference } from '../src/core/edits/references';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
@@ -74,7 +75,7 @@ async function main(): Promise<void> {
       x: box.x + p.x * VIEW.scale + VIEW.x,
       y: box.y + p.y * VIEW.scale + VIEW.y,
     });
-    const nodes = drawing.sheets[0].lines.flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
+    const nodes = linesOf(drawing.sheets[0]).flatMap((l) => l.runs[0].nodes.slice(2, 5).map((n) => onScreen(n.point)));
     const node = nodes.reduce((a, b) => (Math.hypot(a.x - 640, a.y - 400) < Math.hypot(b.x - 640, b.y - 400) ? a : b));
     await page.mouse.click(node.x, node.y);
     await page.mouse.click(node.x, node.y);

@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import sharp from 'sharp';
 import { drawingSchema, type Drawing, type Reference, type Sheet } from '../src/core';
 import { cubicsOf } from '../src/core/drawing/run';
@@ -23,7 +24,7 @@ export function picture(): Promise<Buffer> {
     }
   }
   const k = width / PAGE.width;
-  const paths = sheets()[0].lines.flatMap((l) =>
+  const paths = linesOf(sheets()[0]).flatMap((l) =>
     l.runs.map((run) => {
       const curves = cubicsOf(run).map((c) => `C${c.slice(1).map((p) => `${p.x * k},${p.y * k}`)}`);
       const { x, y } = run.nodes[0].point;
@@ -50,10 +51,10 @@ function sheets(lines = LINES): Sheet[] {
     ...empty.sheets[0],
     id: `s${k}`,
     name: `Sheet ${k + 1}`,
-    lines: [] as Line[],
+    items: [] as Line[],
   }));
   for (let i = 0; i < lines; i++)
-    list[i % 4].lines.push(wanderingLine(`l${i}`, SEGMENTS, random, PAGE.width, PAGE.height, 180));
+    list[i % 4].items.push(wanderingLine(`l${i}`, SEGMENTS, random, PAGE.width, PAGE.height, 180));
   return list;
 }
 

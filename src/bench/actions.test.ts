@@ -1,5 +1,5 @@
-import { removeReference, placedReference, placeReference, setReference } from '@/core/change/referenceEdits';
-import { setSheet } from '@/core/change/sheetEdits';
+import { removeReference, placedReference, placeReference, setReference } from '@/core/edits/references';
+import { setSheet } from '@/core/edits/sheets';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { bringIn, goToStage, showPage, takeTool } from './actions';
 import { runCommand } from './commands';

@@ -1,5 +1,5 @@
 import type { Reference } from '@/core';
-import { placeReference } from '@/core/change/referenceEdits';
+import { placeReference } from '@/core/edits/references';
 import { sheetOf } from '@/core/drawing/find';
 import { ApiError, sendPicture } from './state/api';
 import type { Bench, StageId, ToolId } from './state/store';

@@ -1,6 +1,6 @@
 import type { Box } from '@/core';
 import { fixAll, fixNote } from '@/core/check/fixNote';
-import { waveThrough } from '@/core/change/noteEdits';
+import { waveThrough } from '@/core/edits/notes';
 import type { Note, NoteKind } from '@/core/check/note';
 import { growBox } from '@/core/geometry/box';
 import { checkingOf } from './state/checking';

@@ -1,40 +1,50 @@
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
-import { readSvg, writeSvg, type Drawing, type Line, type Point } from '@/core';
-import { edit } from '@/core/change/edit';
-import { movedRuns, removeLines } from '@/core/change/lineEdits';
+import { readSvg, writeSvg, type Drawing, type Point } from '@/core';
+import { counted, edit } from '@/core/change/edit';
+import { removeLines } from '@/core/edits/lines';
+import { freshItem, movedItem } from '@/core/edits/transform';
 import { sheetOf } from '@/core/drawing/find';
-import { lineSchema, SCHEMA_VERSION } from '@/core/drawing/schema';
-import { upgradedLine } from '@/core/drawing/upgrade';
+import { itemsSchema, type Item } from '@/core/drawing/item';
+import { filterLines, linesIn } from '@/core/drawing/items';
+import { SCHEMA_VERSION } from '@/core/drawing/schema';
+import { upgradedItems } from '@/core/drawing/upgrade';
 import { skeletonBox } from '@/core/drawing/run';
+import { wholeItemsOf } from '@/core/drawing/whole';
 import { emptyBox, joinBoxes } from '@/core/geometry/box';
 import { sheetToDraw } from './sheetToDraw';
 import type { Bench } from './state/store';
 
 /** What was copied last, in full: an SVG has no kinds of nodes and no roundings. It counts while its SVG is on the clipboard. */
 const KEPT = 'yellow-quill-copied';
-const keptSchema = z.object({ svg: z.string(), schema: z.number().int().default(1), lines: z.array(z.unknown()) });
-const linesSchema = z.array(lineSchema).max(20_000);
+const keptSchema = z.object({
+  svg: z.string(),
+  schema: z.number().int().default(1),
+  /** What was copied; the first programs had nothing but lines. */
+  items: z.array(z.unknown()).optional(),
+  lines: z.array(z.unknown()).optional(),
+});
+const MOST_LINES = 20_000;
 
-/** The chosen lines, the lowest first. */
-function chosenLines(bench: Bench): Line[] {
-  const { drawing, lines } = bench.getState();
-  return drawing.sheets.flatMap((s) => s.lines.filter((l) => lines.has(l.id)));
+/** The chosen lines, and the groups that they fill, the lowest first. */
+function chosenItems(bench: Bench): Item[] {
+  const { drawing, lines, within } = bench.getState();
+  return wholeItemsOf(drawing, lines, within).map((f) => f.item);
 }
 
 /** The chosen lines as an SVG for the clipboard; null when none is chosen. Kept in full for our own drawings. */
 export function copied(bench: Bench): string | null {
-  const lines = chosenLines(bench);
-  if (lines.length === 0) return null;
-  const { drawing } = bench.getState();
+  const items = chosenItems(bench);
+  if (items.length === 0) return null;
+  const { drawing, lines } = bench.getState();
   const only: Drawing = {
     ...drawing,
     references: [],
-    sheets: drawing.sheets.map((s) => ({ ...s, visible: true, lines: s.lines.filter((l) => lines.includes(l)) })),
+    sheets: drawing.sheets.map((s) => ({ ...s, visible: true, items: filterLines(s.items, (l) => lines.has(l.id)) })),
   };
   const svg = writeSvg(only, { scope: 'drawing' });
   try {
-    localStorage.setItem(KEPT, JSON.stringify({ svg, schema: SCHEMA_VERSION, lines }));
+    localStorage.setItem(KEPT, JSON.stringify({ svg, schema: SCHEMA_VERSION, items }));
   } catch {
     // Without room for it the SVG alone has to do.
   }
@@ -48,21 +58,21 @@ export function cut(bench: Bench): string | null {
   return svg;
 }
 
-/** The lines that a text stands for: those copied here, or else those of an SVG. */
-function linesOf(text: string): { lines: readonly Line[]; dropped: string[] } {
+/** The items that a text stands for: those copied here, or else those of an SVG. */
+function itemsIn(text: string): { items: readonly Item[]; dropped: string[] } {
   try {
     const kept = keptSchema.safeParse(JSON.parse(localStorage.getItem(KEPT) ?? 'null'));
     // Line ends may have been changed on their way through the system.
     const same = (a: string, b: string): boolean => a.replace(/\s+/g, '') === b.replace(/\s+/g, '');
     if (kept.success && same(kept.data.svg, text)) {
-      const lines = kept.data.lines.map((l) => upgradedLine(l, kept.data.schema));
-      return { lines: linesSchema.parse(lines) as Line[], dropped: [] };
+      const { items = kept.data.lines ?? [], schema } = kept.data;
+      return { items: itemsSchema.parse(upgradedItems(items, schema)), dropped: [] };
     }
   } catch {
     // What is kept cannot be read: the SVG on the clipboard is there still.
   }
   const { drawing, dropped } = readSvg(text);
-  return { lines: drawing.sheets.flatMap((s) => s.lines), dropped: dropped.map((d) => d.what) };
+  return { items: drawing.sheets.flatMap((s) => s.items), dropped: dropped.map((d) => d.what) };
 }
 
 export const looksLikeSvg = (text: string): boolean => /<svg[\s>]/i.test(text.slice(0, 4000));
@@ -71,30 +81,31 @@ export const looksLikeSvg = (text: string): boolean => /<svg[\s>]/i.test(text.sl
 export function paste(bench: Bench, text: string, at: Point | null): void {
   const sheet = sheetToDraw(bench, bench.getState().sheet, 'nothing is pasted there');
   if (!sheet) return;
-  let found: ReturnType<typeof linesOf>;
+  let found: ReturnType<typeof itemsIn>;
   try {
-    found = linesOf(text);
+    found = itemsIn(text);
   } catch (error) {
     return bench.tell(`This cannot be pasted: ${(error as Error).message}.`, undefined, 'warning');
   }
-  if (found.lines.length === 0) return bench.tell('There is no line in what was copied.', undefined, 'warning');
-  const box = found.lines.reduce((b, l) => joinBoxes(b, skeletonBox(l)), emptyBox);
+  const lines = linesIn(found.items);
+  if (lines.length === 0) return bench.tell('There is no line in what was copied.', undefined, 'warning');
+  if (lines.length > MOST_LINES)
+    return bench.tell(`No more than ${MOST_LINES} lines can be pasted at once.`, undefined, 'warning');
+  const box = lines.reduce((b, l) => joinBoxes(b, skeletonBox(l)), emptyBox);
   const by = at ? { x: at.x - (box.minX + box.maxX) / 2, y: at.y - (box.minY + box.maxY) / 2 } : { x: 0, y: 0 };
-  const groups = new Map<string, string>();
-  const fresh = (g: string): string => groups.get(g) ?? groups.set(g, nanoid(10)).get(g)!;
-  const lines = found.lines.map((l): Line => ({
-    ...l,
-    id: nanoid(10),
-    runs: movedRuns(l.runs, by),
-    ...(l.groups ? { groups: l.groups.map(fresh) } : {}),
-  }));
-  const index = sheetOf(bench.getState().drawing, sheet.id)!.lines.length;
-  bench.commit(
-    edit(
-      `Paste ${lines.length === 1 ? 'line' : `${lines.length} lines`}`,
-      lines.map((line, i) => ({ step: 'insertLine' as const, sheet: sheet.id, index: index + i, line })),
+  const items = found.items.map((item) =>
+    movedItem(
+      freshItem(item, () => nanoid(10)),
+      by,
     ),
   );
-  bench.choose(lines.map((l) => l.id));
+  const index = sheetOf(bench.getState().drawing, sheet.id)!.items.length;
+  bench.commit(
+    edit(
+      counted('Paste', lines.length, 'line'),
+      items.map((item, i) => ({ step: 'insertItem' as const, at: { sheet: sheet.id, index: index + i }, item })),
+    ),
+  );
+  bench.choose(linesIn(items).map((l) => l.id));
   if (found.dropped.length > 0) bench.tell(`Pasted without what cannot be kept: ${found.dropped.join(', ')}.`);
 }

@@ -1,10 +1,19 @@
+import { linesOf } from '@/core/drawing/items';
 import { nanoid } from 'nanoid';
 import type { Line } from '@/core';
-import { groupLines, moveInOrder, moveToSheet, ungroupLines, withGroup, type Way } from '@/core/change/arrangeEdits';
+import {
+  groupLines,
+  isWithin,
+  moveInOrder,
+  moveToSheet,
+  ungroupLines,
+  withGroup,
+  type Way,
+} from '@/core/edits/arrange';
 import type { Edit } from '@/core/change/edit';
-import { joinEnds, towards, type End } from '@/core/change/joinEdits';
-import { copiesOf } from '@/core/change/transformEdits';
-import { alikeTo, type Likeness } from '@/core/drawing/alike';
+import { joinEnds, towards, type End } from '@/core/edits/join';
+import { copiesOf } from '@/core/edits/transform';
+import { alikeTo, type Likeness } from '@/core/scene/alike';
 import { findLine, isOpenSheet } from '@/core/drawing/find';
 import { distance } from '@/core/geometry/point';
 import { preferences, type AlikeFigures } from './state/preferences';
@@ -18,8 +27,7 @@ function choosable(bench: Bench): Line[] {
   const { drawing, within, solo } = bench.getState();
   return drawing.sheets
     .filter((s) => isOpenSheet(s) && (solo === null || s.id === solo))
-    .flatMap((s) => s.lines)
-    .filter((l) => within.every((g, i) => l.groups?.[i] === g));
+    .flatMap((s) => linesOf(s).filter((l) => isWithin(s, l.id, within)));
 }
 
 /** Tools that work on what is chosen, however much that is. */

@@ -1,5 +1,5 @@
 import type { Sheet } from '@/core';
-import { setSheet } from '@/core/change/sheetEdits';
+import { setSheet } from '@/core/edits/sheets';
 import { isOpenSheet, sheetOf } from '@/core/drawing/find';
 import type { Bench } from './state/store';
 

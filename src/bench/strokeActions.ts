@@ -1,9 +1,9 @@
-import type { Style } from '@/core';
+import type { Line, Style } from '@/core';
 import { counted } from '@/core/change/edit';
-import { styleLines } from '@/core/change/lineEdits';
-import * as strokes from '@/core/change/strokeEdits';
+import { styleLines } from '@/core/edits/lines';
+import * as strokes from '@/core/edits/strokes';
 import { findLine } from '@/core/drawing/find';
-import * as shapeEdits from '@/core/change/shapeEdits';
+import * as shapeEdits from '@/core/edits/shapes';
 import type { MeltWorker } from '@/workers/melt.worker';
 import { nanoid } from 'nanoid';
 import { LazyWorker } from './state/lazyWorker';
@@ -41,13 +41,13 @@ export function setStyle(bench: Bench, style: Partial<Style>, what: string): voi
 /** A value as it is with all chosen lines: undefined where there are none, null where they differ. */
 export function sharedStyle<T>(
   s: Pick<BenchState, 'lines' | 'drawing'>,
-  part: (style: Style) => T,
+  part: (style: Style, line: Line) => T,
 ): T | null | undefined {
   let value: T | undefined;
   for (const id of s.lines) {
     const line = findLine(s.drawing, id)?.line;
     if (!line) continue;
-    const own = part(line.style);
+    const own = part(line.style, line);
     if (value !== undefined && own !== value) return null;
     value = own;
   }
@@ -71,10 +71,7 @@ export async function toShapes(bench: Bench, melt: boolean): Promise<void> {
     if (shapes.length === 0) return bench.tell('There is no stroke on what is chosen.');
     const label = melt ? counted('Melt', wanted.length, 'stroke') : counted('To shapes:', wanted.length, 'stroke');
     const edit = shapeEdits.strokesToShapes(now, shapes, () => nanoid(10), label);
-    const chosen = edit.steps.flatMap((s) =>
-      s.step === 'insertLine' && s.line.style.fill === s.line.style.colour ? s.line.id : [],
-    );
-    bench.commit(edit, chosen);
+    bench.commit(edit, edit.shapes);
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
     bench.tell(`The strokes stay as they are: ${why}.`, undefined, 'warning');

@@ -1,4 +1,4 @@
-import { goneBackTo } from '@/core/change/turnedInto';
+import { goneBackTo } from '@/core/edits/diff';
 import { deleteVersion, listVersions, openVersion, postVersion, type Version } from './state/api';
 import type { Bench } from './state/store';
 

@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import type { BenchState } from './state/store';
 import { nodeCount } from '@/core/drawing/find';
 
@@ -9,8 +10,8 @@ export type WalkStep = {
 };
 
 const newLines = (now: BenchState, start: BenchState) => {
-  const known = new Set(start.drawing.sheets.flatMap((s) => s.lines.map((l) => l.id)));
-  return now.drawing.sheets.flatMap((s) => s.lines.filter((l) => !known.has(l.id)));
+  const known = new Set(start.drawing.sheets.flatMap((s) => linesOf(s).map((l) => l.id)));
+  return now.drawing.sheets.flatMap((s) => linesOf(s).filter((l) => !known.has(l.id)));
 };
 const made = (now: BenchState, start: BenchState, label: string): boolean =>
   now.undoable.slice(start.undoable.length).some((c) => c.label.startsWith(label));

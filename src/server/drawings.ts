@@ -2,7 +2,7 @@ import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
 import { drawingOnGrid } from '@/core/change/onGrid';
-import { tagColours } from '@/core/change/sheetEdits';
+import { tagColours } from '@/core/edits/sheets';
 import { database } from './database';
 import { beginJournal, fitting, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';

@@ -1,7 +1,7 @@
 import Database from 'better-sqlite3';
 import path from 'node:path';
 import { applyChange, type Change } from '@/core';
-import { moveLines, removeLines } from '@/core/change/lineEdits';
+import { moveLines, removeLines } from '@/core/edits/lines';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { closeDatabase } from './database';
 import {

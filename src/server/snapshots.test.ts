@@ -1,8 +1,9 @@
+import { linesOf } from '@/core/drawing/items';
 import { statSync } from 'node:fs';
 import path from 'node:path';
 import { applyChange, type Change, type Drawing } from '@/core';
 import { changeOf } from '@/core/change/changeOf';
-import { moveNodes } from '@/core/change/nodeEdits';
+import { moveNodes } from '@/core/edits/nodes';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { POST as append, GET as history } from '../app/api/drawings/[id]/changes/route';
@@ -170,10 +171,9 @@ test('a full disk and a folder that cannot be written to are told as such', asyn
   const { id } = keepDrawing('Full', start);
   const big = { id: 'big', label: 'x'.repeat(100), steps: [] as unknown[] };
   big.steps = Array.from({ length: 60 }, (_, i) => ({
-    step: 'insertLine',
-    sheet: 's0',
-    index: 0,
-    line: { ...start.sheets[0].lines[0], id: `b${i}` },
+    step: 'insertItem',
+    at: { sheet: 's0', index: 0 },
+    item: { ...linesOf(start.sheets[0])[0], id: `b${i}` },
   }));
   const pages = client().pragma('page_count', { simple: true }) as number;
   client().pragma(`max_page_count = ${pages}`);

@@ -1,7 +1,7 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import type { Drawing } from '@/core';
-import { goneBackTo } from '@/core/change/turnedInto';
+import { goneBackTo } from '@/core/edits/diff';
 import { database } from './database';
 import { cardOf } from './drawings';
 import { appendChanges, stateOf } from './journal';

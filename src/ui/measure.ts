@@ -1,4 +1,3 @@
-import { evaluate } from 'mathjs/number';
 import type { Unit } from '@/core';
 import { PX_PER } from '@/core/drawing/unit';
 
@@ -25,12 +24,31 @@ export const parseNumber = (text: string): number | null => valueOf(plainSigns(t
 const plainSigns = (text: string): string =>
   text.trim().toLowerCase().replace(/,/g, '.').replace(/−/g, '-').replace(/×/g, '*').replace(/÷/g, '/');
 
+/** The value of a sum of products: numbers, the four signs and brackets. Null for anything else, and where it has no end. */
 function valueOf(arithmetic: string): number | null {
-  if (!/^[\d\s.+\-*/()]+$/.test(arithmetic)) return null;
-  try {
-    const value: unknown = evaluate(arithmetic);
-    return typeof value === 'number' && Number.isFinite(value) ? value : null;
-  } catch {
-    return null;
-  }
+  if (arithmetic.length > MOST_TYPED || !/^[\d\s.+\-*/()]+$/.test(arithmetic)) return null;
+  const tokens = arithmetic.match(/\d+\.?\d*|\.\d+|[-+*/()]|\S/g) ?? [];
+  let at = 0;
+  const sum = (): number => {
+    let value = product();
+    while (tokens[at] === '+' || tokens[at] === '-') value += tokens[at++] === '+' ? product() : -product();
+    return value;
+  };
+  const product = (): number => {
+    let value = factor();
+    while (tokens[at] === '*' || tokens[at] === '/') value = tokens[at++] === '*' ? value * factor() : value / factor();
+    return value;
+  };
+  const factor = (): number => {
+    const token = tokens[at++];
+    if (token === '-' || token === '+') return token === '-' ? -factor() : factor();
+    if (token !== '(') return token === undefined ? NaN : Number(token);
+    const value = sum();
+    return tokens[at++] === ')' ? value : NaN;
+  };
+  const value = sum();
+  return at === tokens.length && Number.isFinite(value) ? value : null;
 }
+
+/** Nobody types more, characters. */
+const MOST_TYPED = 200;

@@ -1,13 +1,15 @@
-import { applyChange, type Box, type Drawing } from '@/core';
-import { addLine, moveLines, removeLines, styleLines } from '@/core/change/lineEdits';
-import { moveSheet, setSheet } from '@/core/change/sheetEdits';
+import { linesOf } from '@/core/drawing/items';
+import { applyChange, type Box, type Drawing, type Line } from '@/core';
+import { addLine, moveLines, removeLines, styleLines } from '@/core/edits/lines';
+import { moveSheet, setSheet } from '@/core/edits/sheets';
 import { boxesMeet } from '@/core/geometry/box';
 import { lineBox } from '@/core/drawing/run';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { seeded } from '@/core/seeded';
-import { ArtIndex } from './artIndex';
+import { ArtIndex, type Painted } from './artIndex';
 
-const visible = (d: Drawing) => d.sheets.filter((s) => s.visible).flatMap((s) => s.lines);
+const lineIn = ({ node }: Painted): Line => (node as Extract<Painted['node'], { kind: 'line' }>).line;
+const visible = (d: Drawing) => d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s));
 
 test('lines come in painting order, and every place that looks different is named, through any series of changes', () => {
   const random = seeded(14);
@@ -32,7 +34,7 @@ test('lines come in painting order, and every place that looks different is name
     const at = (d: Drawing) => visible(d).filter((l) => boxesMeet(lineBox(l), place));
     const found = art
       .within(place)
-      .map((i) => i.line)
+      .map(lineIn)
       .filter((l) => boxesMeet(lineBox(l), place));
     expect(found).toEqual(at(now));
     const looksOther = at(before).length !== at(now).length || at(before).some((l, k) => l !== at(now)[k]);
@@ -46,11 +48,12 @@ test('one sheet alone: what comes and goes is named, and a new tag colour is new
   const all: Box = { minX: -1e4, minY: -1e4, maxX: 1e4, maxY: 1e4 };
   art.follow(drawing);
   const changed = art.follow(drawing, 's1');
-  expect(art.within(all).map((i) => i.line)).toEqual(drawing.sheets[1].lines);
+  expect(art.within(all).map(lineIn)).toEqual(linesOf(drawing.sheets[1]));
   expect(changed).toHaveLength(30);
   const tagged = applyChange(drawing, { id: 'c', ...setSheet(drawing, 's1', { tag: '#123456' }, 'Tag') });
-  expect(art.follow(tagged, 's1')).toHaveLength(10);
-  expect(new Set(art.within(all).map((i) => i.tag))).toEqual(new Set(['#123456']));
+  const news = art.follow(tagged, 's1') as Painted[];
+  expect(new Set(news.map((p) => lineIn(p).id))).toEqual(new Set(linesOf(tagged.sheets[1]).map((l) => l.id)));
+  expect(new Set(art.within(all).map(({ node }) => node.kind === 'line' && node.tag))).toEqual(new Set(['#123456']));
   art.follow(tagged);
   expect(art.within(all)).toHaveLength(40);
 });

@@ -1,6 +1,6 @@
 import { transfer } from 'comlink';
 import { applyChange, type Box, type Change, type Drawing, type GrayImage, type Line, type Run } from '@/core';
-import { settledRuns, type SettleFigures } from '@/core/change/settleEdits';
+import { settledRuns, type SettleFigures } from '@/core/edits/settle';
 import { CoveredInk, type CoverFigures } from '@/core/check/coveredInk';
 import { findingNotes } from '@/core/check/findNotes';
 import { referenceBeneath, type LineDistance } from '@/core/check/lineDistance';

@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import type { Line } from '@/core';
-import type { Shape } from '@/core/change/shapeEdits';
+import type { Shape } from '@/core/edits/shapes';
+import { isSamePaint } from '@/core/drawing/paint';
 import { bodyOf } from '@/core/ink/body';
 import { melted, shapeAt, shapesOf } from '@/core/ink/melt';
 
@@ -19,10 +20,12 @@ const melting = {
 
   /** Strokes of one colour that touch, as one shape. */
   together(lines: Line[]): Shape[] {
-    const colours = [...new Set(lines.map((l) => l.style.colour))];
-    return colours.flatMap((colour) => {
+    const paints = lines
+      .map((l) => l.style.stroke)
+      .filter((p, i, all) => all.findIndex((q) => isSamePaint(p, q)) === i);
+    return paints.flatMap((paint) => {
       const bodies = lines
-        .filter((l) => l.style.colour === colour)
+        .filter((l) => isSamePaint(l.style.stroke, paint))
         .map((l) => ({ id: l.id, body: bodyOf(l, TOLERANCE) }));
       const shapes = shapesOf(melted(bodies.flatMap((b) => b.body)));
       return shapes.map((outlines, i): Shape => ({

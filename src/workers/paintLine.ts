@@ -1,6 +1,9 @@
 import type { Cubic, Line } from '@/core';
 import { pathData } from '@/core/formats/pathData';
-import { bodyOf, isPlainStroke } from '@/core/ink/body';
+import { bodyOf } from '@/core/ink/body';
+import type { GradientInk, Ink } from '@/core/scene/ink';
+import type { LineNode, Part } from '@/core/scene/scene';
+import { distance } from '@/core/geometry/point';
 
 const paths = new WeakMap<Line['runs'], Path2D>();
 
@@ -19,7 +22,7 @@ const bodies = new WeakMap<Line['runs'], Body>();
 
 /** What of a style changes a stroke's body. */
 const isSameStroke = (a: Line['style'], b: Line['style']): boolean =>
-  a === b || JSON.stringify({ ...a, colour: '', fill: '' }) === JSON.stringify({ ...b, colour: '', fill: '' });
+  a === b || JSON.stringify({ ...a, stroke: '', fill: '' }) === JSON.stringify({ ...b, stroke: '', fill: '' });
 
 /** The body of a line with a living width, made once for each shape, set of marks and style. */
 export function bodyPath(line: Line): Path2D {
@@ -41,7 +44,7 @@ function pathOfOutlines(outlines: readonly (readonly Cubic[])[]): Path2D {
   return path;
 }
 
-type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+export type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
 /** How lines are seen: in their sheet's tag colour, with fills let through, or bare: a hair line each and no fill. */
 export type Looks = { readonly draft: boolean; readonly seeThrough: boolean; readonly bare: boolean };
@@ -49,31 +52,64 @@ export const plainLooks: Looks = { draft: false, seeThrough: false, bare: false 
 
 const SEEN_THROUGH = 0.35;
 
-/**
- * Paints a line with its style; the context is in page units. Widths under half a device pixel are drawn as that.
- * `tag` is the colour of its sheet.
- */
-export function paintLine(ctx: Context, line: Line, scale: number, looks: Looks = plainLooks, tag?: string): void {
-  const path = pathOf(line);
-  const { style } = line;
-  const colour = looks.draft && tag ? tag : style.colour;
-  if (looks.bare) {
-    ctx.strokeStyle = colour;
-    ctx.lineWidth = 1 / scale;
-    ctx.lineJoin = 'round';
-    ctx.stroke(path);
+/** Paints a line; the context is in page units. Widths under half a device pixel are drawn as that. */
+export function paintLine(
+  ctx: Context,
+  { line, parts, tag }: LineNode,
+  scale: number,
+  looks: Looks = plainLooks,
+): void {
+  if (looks.bare) return paintBare(ctx, line, parts, scale, looks.draft ? tag : null);
+  for (const part of parts) {
+    const isFill = part.kind === 'area' && part.within === 'line';
+    const ink = looks.draft && !isFill ? tag : part.ink;
+    const alpha = ctx.globalAlpha;
+    if (isFill && looks.seeThrough) ctx.globalAlpha = alpha * SEEN_THROUGH;
+    paintPart(ctx, line, part, ink, scale);
+    ctx.globalAlpha = alpha;
+  }
+}
+
+function paintBare(ctx: Context, line: Line, parts: readonly Part[], scale: number, tag: string | null): void {
+  const own = parts.find((p) => p.kind === 'stroke' || p.within === 'body') ?? parts[0];
+  ctx.strokeStyle = tag ?? (own ? styleOf(ctx, own.ink) : BARE);
+  ctx.lineWidth = 1 / scale;
+  ctx.lineJoin = 'round';
+  ctx.stroke(pathOf(line));
+}
+
+/** A hair line that has no colour of its own, for nothing of it is painted. */
+const BARE = '#27241d';
+
+function paintPart(ctx: Context, line: Line, part: Part, ink: Ink, scale: number): void {
+  if (part.kind === 'area') {
+    ctx.fillStyle = styleOf(ctx, ink);
+    ctx.fill(part.within === 'line' ? pathOf(line) : bodyPath(line));
     return;
   }
-  const fill = (): void => {
-    if (!style.fill) return;
-    ctx.globalAlpha = looks.seeThrough ? SEEN_THROUGH : 1;
-    ctx.fillStyle = style.fill;
-    ctx.fill(path);
-    ctx.globalAlpha = 1;
-  };
-  if (!style.strokeBelow) fill();
-  paintStroke(ctx, line, path, colour, scale);
-  if (style.strokeBelow) fill();
+  ctx.strokeStyle = styleOf(ctx, ink);
+  ctx.lineWidth = Math.max(part.width, 0.5 / scale);
+  ctx.lineCap = part.cap;
+  ctx.lineJoin = part.join;
+  ctx.miterLimit = part.miterLimit ?? 4;
+  if (part.dash) {
+    ctx.setLineDash([...part.dash.lengths]);
+    ctx.lineDashOffset = part.dash.offset;
+  }
+  ctx.stroke(pathOf(line));
+  if (part.dash) ctx.setLineDash([]);
+}
+
+const styleOf = (ctx: Context, ink: Ink): string | CanvasGradient =>
+  typeof ink === 'string' ? ink : gradient(ctx, ink);
+
+function gradient(ctx: Context, { kind, from, to, stops }: GradientInk): CanvasGradient {
+  const made =
+    kind === 'linear'
+      ? ctx.createLinearGradient(from.x, from.y, to.x, to.y)
+      : ctx.createRadialGradient(from.x, from.y, 0, from.x, from.y, distance(from, to));
+  for (const { at, colour } of stops) made.addColorStop(at, colour);
+  return made;
 }
 
 /** Marks a line that is chosen: a thin line in its sheet's tag colour along its middle. */
@@ -83,25 +119,4 @@ export function paintMark(ctx: Context, line: Line, scale: number, tag: string):
   ctx.strokeStyle = tag;
   ctx.lineWidth = 1.8 / scale;
   ctx.stroke(path);
-}
-
-function paintStroke(ctx: Context, line: Line, path: Path2D, colour: string, scale: number): void {
-  const { style } = line;
-  if (!isPlainStroke(line)) {
-    ctx.fillStyle = colour;
-    ctx.fill(bodyPath(line));
-    return;
-  }
-  if (style.width <= 0) return;
-  ctx.strokeStyle = colour;
-  ctx.lineWidth = Math.max(style.width, 0.5 / scale);
-  ctx.lineCap = style.cap;
-  ctx.lineJoin = style.join;
-  ctx.miterLimit = style.miterLimit ?? 4;
-  if (style.dash) {
-    ctx.setLineDash([...style.dash.lengths]);
-    ctx.lineDashOffset = style.dash.offset;
-  }
-  ctx.stroke(path);
-  if (style.dash) ctx.setLineDash([]);
 }

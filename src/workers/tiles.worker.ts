@@ -1,13 +1,21 @@
 import { applyChange, type Box, type Drawing } from '@/core';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
-import { ArtIndex } from './artIndex';
-import { paintLine, paintMark, plainLooks } from './paintLine';
+import { ArtIndex, type Painted } from './artIndex';
+import { ArtPictures } from './artPictures';
+import { paintLeaves } from './paintLeaves';
+import { paintMark, plainLooks } from './paintLine';
 import { layerKinds, TILE, tileKey, type FromPainter, type LayerKind, type ToPainter } from './tileProtocol';
 
 /** A painted tile, and what part of it (page units) is out of date; null where nothing is. */
 type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null };
 
 const art = new ArtIndex();
+/** A picture that has come is painted wherever it is seen. */
+const pictures = new ArtPictures(() => {
+  for (const box of art.pictures) spoil(box);
+  for (const kind of layerKinds) if (layers[kind].order > 0) again(kind);
+  schedule();
+});
 let drawing: Drawing | null = null;
 let hidden = new Set<string>();
 let looks = plainLooks;
@@ -208,17 +216,17 @@ function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap
   const isNone = kind === 'over' ? hidden.size === 0 || highest >= art.size - 1 : chosen.size === 0;
   const items = isNone
     ? []
-    : art.within(boxOfTile({ column, row })).filter(({ line, order: place }) => isIn(line.id, place));
+    : art.within(boxOfTile({ column, row })).filter(({ node, order: place }) => isIn(idOf(node), place));
   if (items.length === 0) return null;
   const canvas = new OffscreenCanvas(TILE, TILE);
   const ctx = canvas.getContext('2d')!;
   ctx.setTransform(scale, 0, 0, scale, -column * TILE, -row * TILE);
-  for (const { line, tag } of items) {
-    if (kind === 'marks') paintMark(ctx, line, scale, tag);
-    else paintLine(ctx, line, scale, looks, tag);
-  }
+  if (kind !== 'marks') paintLeaves(ctx, items, scale, pictures.of, looks);
+  else for (const { node } of items) if (node.kind === 'line') paintMark(ctx, node.line, scale, node.tag);
   return canvas.transferToImageBitmap();
 }
+
+const idOf = (node: Painted['node']): string => (node.kind === 'line' ? node.line.id : node.placed.id);
 
 /** Paints the stale part of a tile anew: all lines that reach into it, in their order. */
 function repaint(tile: Tile): void {
@@ -247,6 +255,7 @@ function repaint(tile: Tile): void {
     maxX: (column * TILE + right) / scale,
     maxY: (row * TILE + bottom) / scale,
   };
-  for (const { line, tag } of art.within(box)) if (!hidden.has(line.id)) paintLine(ctx, line, scale, looks, tag);
+  const seen = art.within(box).filter(({ node }) => !hidden.has(idOf(node)));
+  paintLeaves(ctx, seen, scale, pictures.of, looks);
   ctx.restore();
 }

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { crc32, deflateSync, gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import type { Drawing, Reference } from '@/core';
-import { correctReference } from '@/core/change/referenceEdits';
+import { correctReference } from '@/core/edits/references';
 import { dataFolder } from '@/server/place';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { POST as create } from './drawings/route';

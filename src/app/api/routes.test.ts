@@ -1,6 +1,7 @@
+import { linesOf } from '@/core/drawing/items';
 import sharp from 'sharp';
 import { applyChange, type Drawing } from '@/core';
-import { addLine } from '@/core/change/lineEdits';
+import { addLine } from '@/core/edits/lines';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { GET as readPicture } from './pictures/[hash]/route';
@@ -18,7 +19,7 @@ import { GET as health } from './health/route';
 freshDataFolder();
 
 const page = { width: 100, height: 50, unit: 'mm', dpi: 300 };
-const line = wanderingDrawing(1, 3, 3).sheets[0].lines[0];
+const line = linesOf(wanderingDrawing(1, 3, 3).sheets[0])[0];
 
 async function newDrawing(title = 'Test'): Promise<{ id: string; drawing: Drawing }> {
   const { json } = await call(create, 'POST', {}, { body: { title, page } });
@@ -59,7 +60,7 @@ test('changes are appended; what does not fit is refused in plain words, and can
   const first = { id: 'c1', ...addLine(drawing, drawing.sheets[0].id, line) };
   expect((await call(change, 'POST', { id }, { body: { base: 0, changes: [first] } })).json).toEqual({ revision: 1 });
   expect((await opened(id)).drawing).toEqual(applyChange(drawing, first));
-  const late = { ...first, id: 'c2', steps: [{ ...first.steps[0], line: { ...line, id: 'other' } }] };
+  const late = { ...first, id: 'c2', steps: [{ ...first.steps[0], item: { ...line, id: 'other' } }] };
   const refused = await call(change, 'POST', { id }, { body: { base: 0, changes: [late] } });
   expect([refused.status, refused.json]).toEqual([
     409,
@@ -67,8 +68,10 @@ test('changes are appended; what does not fit is refused in plain words, and can
   ]);
   const kept = await call(aside, 'POST', { id }, { body: { base: 0, changes: [late] } });
   expect(kept.status).toBe(201);
-  expect((await opened((kept.json as { id: string }).id)).drawing.sheets[0].lines.map((l) => l.id)).toEqual(['other']);
-  const unfit = { ...late, steps: [{ ...late.steps[0], sheet: 'gone' }] };
+  expect(linesOf((await opened((kept.json as { id: string }).id)).drawing.sheets[0]).map((l) => l.id)).toEqual([
+    'other',
+  ]);
+  const unfit = { ...late, steps: [{ ...late.steps[0], at: { sheet: 'gone', index: 0 } }] };
   expect((await call(aside, 'POST', { id }, { body: { base: 0, changes: [unfit] } })).status).toBe(422);
   expect((await call(aside, 'POST', { id }, { body: { base: 9, changes: [late] } })).status).toBe(404);
 });

@@ -1,6 +1,7 @@
+import { linesOf } from '@/core/drawing/items';
 import type { Drawing } from '@/core';
-import { addLine, removeLines } from '@/core/change/lineEdits';
-import { addSheet } from '@/core/change/sheetEdits';
+import { addLine, removeLines } from '@/core/edits/lines';
+import { addSheet } from '@/core/edits/sheets';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { POST as create } from './drawings/route';
@@ -15,7 +16,7 @@ freshDataFolder();
 
 type Kept = { id: string; name: string; revision: number; at: number };
 const page = { width: 100, height: 50, unit: 'mm', dpi: 300 };
-const [line, other] = wanderingDrawing(2, 3, 3).sheets.flatMap((s) => s.lines);
+const [line, other] = wanderingDrawing(2, 3, 3).sheets.flatMap((s) => linesOf(s));
 
 const opened = async (id: string) => (await call(read, 'GET', { id })).json as { drawing: Drawing; revision: number };
 const versionsOf = async (id: string): Promise<Kept[]> =>

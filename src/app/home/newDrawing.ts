@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { ask, askJson, openDrawing, sendChanges, sendPicture } from '@/bench/state/api';
-import { setPage } from '@/core/change/pageEdits';
-import { placedReference, placeReference } from '@/core/change/referenceEdits';
+import { setPage } from '@/core/edits/page';
+import { placedReference, placeReference } from '@/core/edits/references';
 import { fromUnit } from '@/core/drawing/unit';
 
 export type Page = { width: number; height: number; unit: 'px' | 'mm' | 'in'; dpi: number };

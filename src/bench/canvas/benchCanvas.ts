@@ -1,7 +1,7 @@
 import Konva from 'konva';
 import type { Change, Drawing, Point, Reference } from '@/core';
-import { findLine } from '@/core/drawing/find';
-import { paintLine, plainLooks } from '@/workers/paintLine';
+import { paintLeaves } from '@/workers/paintLeaves';
+import { plainLooks } from '@/workers/paintLine';
 import { takeTool } from '../actions';
 import { preferences } from '../state/preferences';
 import { MANY, shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
@@ -277,12 +277,9 @@ export class BenchCanvas {
     ctx.save();
     clipToWork(ctx, s, this.ratio);
     ctx.setTransform(scale, 0, 0, scale, s.view.x * this.ratio, s.view.y * this.ratio);
-    if (showsBefore(s)) paintBefore(ctx, s, scale, this.looks);
-    else if (!s.lifted)
-      for (const line of this.live.lines) {
-        const sheet = findLine(shownDrawing(s), line.id)?.sheet;
-        if (s.solo === null || sheet?.id === s.solo) paintLine(ctx, line, scale, this.looks, sheet?.tag);
-      }
+    const pictures = this.pictures.at(scale);
+    if (showsBefore(s)) paintBefore(ctx, s, scale, this.looks, pictures);
+    else if (!s.lifted) paintLeaves(ctx, this.live.leaves(shownDrawing(s), s.solo), scale, pictures, this.looks);
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     if (!showsBefore(s) && !s.lifted) this.moved.paint(ctx, s, this.ratio);
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);

@@ -1,5 +1,5 @@
-import { colord, extend } from 'colord';
-import mixPlugin from 'colord/plugins/mix';
+import { linesOf } from '@/core/drawing/items';
+import { mixed } from '@/core/colour/colour';
 import type { Drawing, Line } from '@/core';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { findLine } from '@/core/drawing/find';
@@ -20,15 +20,13 @@ const LIMITS = [0.75, 1.5, 2.5, 4];
 /** Lines are all coloured up to so many; of more only the chosen ones. */
 const MOST_LINES = 400;
 const MOST_FIGURES = 12;
-
-extend([mixPlugin]);
 const scales = new Map<string, string[]>();
 
 /** The colours of a line from near to far, from its sheet's tag through amber to brick. */
 function scaleOf(tag: string): string[] {
   let scale = scales.get(tag);
   if (!scale) {
-    const between = (a: string, b: string): string => colord(a).mix(b, 0.5).toHex();
+    const between = (a: string, b: string): string => mixed(a, b);
     scales.set(tag, (scale = [tag, between(tag, AMBER), AMBER, between(AMBER, BRICK), BRICK]));
   }
   return scale;
@@ -73,9 +71,9 @@ function pathsOf(l: LineDistance, scale: number): (Path2D | null)[] {
 /** The lines whose distance is shown, with their sheets' tags: what is seen, and of very many what is chosen. */
 export function colouredLines(s: BenchState, checked: Checked): { line: LineDistance; tag: string }[] {
   const sheets = shownDrawing(s).sheets.filter((x) => x.visible && (s.solo === null || s.solo === x.id));
-  const isMany = sheets.reduce((n, x) => n + x.lines.length, 0) > MOST_LINES;
+  const isMany = sheets.reduce((n, x) => n + linesOf(x).length, 0) > MOST_LINES;
   return sheets.flatMap((sheet) =>
-    sheet.lines.flatMap(({ id }) => {
+    linesOf(sheet).flatMap(({ id }) => {
       const line = isMany && !s.lines.has(id) ? undefined : checked.distances.get(id);
       return line ? [{ line, tag: sheet.tag }] : [];
     }),

@@ -1,5 +1,7 @@
 import type { Drawing } from '@/core';
-import { paintLine, type Looks } from '@/workers/paintLine';
+import { leavesOf, sceneOf } from '@/core/scene/scene';
+import { paintLeaves, type Pictures } from '@/workers/paintLeaves';
+import type { Looks } from '@/workers/paintLine';
 import type { BenchState } from '../state/store';
 import type { View } from '../state/view';
 
@@ -63,12 +65,15 @@ export function clipToWork(ctx: CanvasRenderingContext2D, s: BenchState, ratio: 
 export const showsBefore = (s: BenchState): boolean =>
   s.uncorrected && s.stage !== 'prepare' && s.preview === null && s.before.drawing !== s.drawing;
 
-/** The lines as they were; the context is in page units. */
-export function paintBefore(ctx: CanvasRenderingContext2D, s: BenchState, scale: number, looks: Looks): void {
-  for (const sheet of s.before.drawing.sheets) {
-    if (!sheet.visible || (s.solo !== null && sheet.id !== s.solo)) continue;
-    for (const line of sheet.lines) paintLine(ctx, line, scale, looks, sheet.tag);
-  }
+/** The art as it was; the context is in page units. */
+export function paintBefore(
+  ctx: CanvasRenderingContext2D,
+  s: BenchState,
+  scale: number,
+  looks: Looks,
+  pictures: Pictures,
+): void {
+  paintLeaves(ctx, leavesOf(sceneOf(s.before.drawing, { solo: s.solo })), scale, pictures, looks);
 }
 
 /** The drawing with its pictures as bright as they are. */

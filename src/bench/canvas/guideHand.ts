@@ -1,5 +1,5 @@
 import type { Guide } from '@/core';
-import { setPage } from '@/core/change/pageEdits';
+import { setPage } from '@/core/edits/page';
 import type { Bench } from '../state/store';
 import { toPage, toScreen } from '../state/view';
 import { pointIn } from './pointIn';

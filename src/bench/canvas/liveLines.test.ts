@@ -1,5 +1,5 @@
 import { applyChange } from '@/core';
-import { moveNodes } from '@/core/change/nodeEdits';
+import { moveNodes } from '@/core/edits/nodes';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { createBench } from '../state/store';
 import { differingLines, LiveLines } from './liveLines';

@@ -1,6 +1,8 @@
+import { linesOf } from '@/core/drawing/items';
 import type { Box, Drawing, Line } from '@/core';
 import { emptyBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
-import { indexInSheet } from '@/core/drawing/find';
+import { leafOf, type Leaf } from '@/core/scene/scene';
+import { findLine, holdsItem } from '@/core/drawing/find';
 import { bodyHull } from '@/core/drawing/run';
 import { MANY } from '../state/store';
 
@@ -15,19 +17,19 @@ export function differingLines(before: Drawing, after: Drawing): { lines: Line[]
   if (before === after) return { lines, ids };
   for (const sheet of after.sheets) {
     const was = before.sheets.find((s) => s.id === sheet.id);
-    if (!was || was.lines === sheet.lines || !sheet.visible) continue;
-    const known = new Set<Line>(was.lines);
+    if (!was || linesOf(was) === linesOf(sheet) || !sheet.visible) continue;
+    const known = new Set<Line>(linesOf(was));
     let fresh = 0;
-    for (const line of sheet.lines) {
+    for (const line of linesOf(sheet)) {
       if (known.has(line)) continue;
       lines.push(line);
       ids.push(line.id);
-      if (indexInSheet(was, line.id) < 0) fresh++;
+      if (!holdsItem(was, line.id)) fresh++;
       if (lines.length > MANY) return { lines: [], ids: [] };
     }
     // Lines that are gone are not drawn any more either.
-    if (was.lines.length + fresh > sheet.lines.length)
-      for (const { id } of was.lines) if (indexInSheet(sheet, id) < 0) ids.push(id);
+    if (linesOf(was).length + fresh > linesOf(sheet).length)
+      for (const { id } of linesOf(was)) if (!holdsItem(sheet, id)) ids.push(id);
   }
   return { lines, ids };
 }
@@ -69,6 +71,14 @@ export class LiveLines {
 
   get isPainted(): boolean {
     return this.waiting.length === 0;
+  }
+
+  /** What is drawn by hand, as it is painted; just that of one sheet, where that is seen alone. */
+  leaves(shown: Drawing, solo: string | null): Leaf[] {
+    return this.lines.flatMap((line) => {
+      const sheet = findLine(shown, line.id)?.sheet;
+      return sheet && (solo === null || sheet.id === solo) ? leafOf(shown, sheet, line) : [];
+    });
   }
 
   get lines(): Line[] {

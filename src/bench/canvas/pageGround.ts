@@ -1,7 +1,9 @@
-import type { Blend, Drawing, Page } from '@/core';
+import type { Drawing, Page } from '@/core';
 import { movesPicture } from '@/core/drawing/correction';
 import { boxesMeet } from '@/core/geometry/box';
-import { opacityOf, referenceBox } from '@/core/drawing/placement';
+import { placedBox } from '@/core/drawing/placement';
+import { referencesOf } from '@/core/scene/scene';
+import { paintPicture } from '@/workers/paintLeaves';
 import { shownBox, toScreen, type Size, type View } from '../state/view';
 import type { PictureStore } from './pictures';
 
@@ -20,12 +22,6 @@ export function paintGround(ctx: CanvasRenderingContext2D, page: Page, view: Vie
   ctx.fillRect(x, y, w, h);
 }
 
-const composite: Record<Blend, GlobalCompositeOperation> = {
-  normal: 'source-over',
-  multiply: 'multiply',
-  screen: 'screen',
-};
-
 /** How references are painted: scaled cheaply while the view moves, reduced while their corrections are under the hand. */
 export type PaintPace = { still: boolean; moving: boolean };
 
@@ -42,54 +38,16 @@ export function paintReferences(
   ctx.imageSmoothingEnabled = true;
   ctx.imageSmoothingQuality = still ? 'high' : 'low';
   const seen = shownBox(view, window);
-  for (const r of drawing.references) {
-    if (!r.visible || !boxesMeet(referenceBox(r), seen)) continue;
-    const [x, y, w, h] = rectOf(r.at, r.width, r.height, view, ratio);
-    const bitmap = pictures.bitmapFor(r, Math.max(w, h), moving);
-    if (!bitmap) continue;
-    ctx.save();
-    ctx.globalAlpha = opacityOf(drawing, r);
-    ctx.globalCompositeOperation = composite[r.blend];
-    if (r.turn === 0 && !r.flipX && !r.flipY) {
-      drawVisiblePart(ctx, bitmap, x, y, w, h, window.width * ratio, window.height * ratio);
-    } else {
-      ctx.translate(x + w / 2, y + h / 2);
-      ctx.rotate((r.turn * Math.PI) / 180);
-      ctx.scale(r.flipX ? -1 : 1, r.flipY ? -1 : 1);
-      ctx.drawImage(bitmap, -w / 2, -h / 2, w, h);
-    }
-    ctx.restore();
+  const scale = view.scale * ratio;
+  ctx.save();
+  ctx.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
+  for (const node of referencesOf(drawing)) {
+    const { placed } = node;
+    if (!boxesMeet(placedBox(placed), seen)) continue;
+    const bitmap = pictures.bitmapFor(placed, Math.max(placed.width, placed.height) * scale, moving);
+    paintPicture(ctx, node, bitmap, seen);
   }
-}
-
-/** Draws just the part of a picture that is in the window: far in, the whole of it would be scaled for nothing. */
-function drawVisiblePart(
-  ctx: CanvasRenderingContext2D,
-  b: ImageBitmap,
-  x: number,
-  y: number,
-  w: number,
-  h: number,
-  windowW: number,
-  windowH: number,
-): void {
-  const [kx, ky] = [b.width / w, b.height / h];
-  const left = Math.max(0, Math.floor(-x * kx) - 1);
-  const top = Math.max(0, Math.floor(-y * ky) - 1);
-  const right = Math.min(b.width, Math.ceil((windowW - x) * kx) + 1);
-  const bottom = Math.min(b.height, Math.ceil((windowH - y) * ky) + 1);
-  if (right <= left || bottom <= top) return;
-  ctx.drawImage(
-    b,
-    left,
-    top,
-    right - left,
-    bottom - top,
-    x + left / kx,
-    y + top / ky,
-    (right - left) / kx,
-    (bottom - top) / ky,
-  );
+  ctx.restore();
 }
 
 function rectOf(

@@ -1,7 +1,10 @@
-import type { Point } from '@/core';
+import type { Drawing, Point } from '@/core';
 import { boxesMeet } from '@/core/geometry/box';
 import { lineBox } from '@/core/drawing/run';
-import { paintLine, type Looks } from '@/workers/paintLine';
+import { placedBox } from '@/core/drawing/placement';
+import { leavesOf, sceneOf, type Leaf } from '@/core/scene/scene';
+import { paintLeaves } from '@/workers/paintLeaves';
+import type { Looks } from '@/workers/paintLine';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type BenchState } from '../state/store';
 import { toPage, type Size, type View } from '../state/view';
@@ -52,11 +55,10 @@ export function paintPageLoupe(
   ctx.setTransform(scale * ratio, 0, 0, scale * ratio, inside.x * ratio, inside.y * ratio);
   const reach = RADIUS / scale;
   const seen = { minX: at.x - reach, minY: at.y - reach, maxX: at.x + reach, maxY: at.y + reach };
-  for (const sheet of drawing.sheets) {
-    if (!sheet.visible || (s.solo !== null && sheet.id !== s.solo)) continue;
-    for (const line of sheet.lines)
-      if (boxesMeet(lineBox(line), seen)) paintLine(ctx, line, scale * ratio, scene.looks, sheet.tag);
-  }
+  const near = leavesFor(drawing, s.solo).filter(({ node }) =>
+    boxesMeet(node.kind === 'line' ? lineBox(node.line) : placedBox(node.placed), seen),
+  );
+  paintLeaves(ctx, near, scale * ratio, scene.pictures.at(scale * ratio), scene.looks);
   ctx.restore();
   scene.marks(ctx, inside);
   ctx.restore();
@@ -69,6 +71,15 @@ export function paintPageLoupe(
   ctx.textAlign = 'center';
   ctx.fillText(`${times}×`, middle.x, middle.y + RADIUS - 8);
   ctx.restore();
+}
+
+let last: { drawing: Drawing; solo: string | null; leaves: Leaf[] } | null = null;
+
+/** All that is painted; made once for each state: the loupe is painted with every move of the hand. */
+function leavesFor(drawing: Drawing, solo: string | null): Leaf[] {
+  if (last?.drawing !== drawing || last.solo !== solo)
+    last = { drawing, solo, leaves: leavesOf(sceneOf(drawing, { solo })) };
+  return last.leaves;
 }
 
 /** Where the loupe stands, CSS px. */

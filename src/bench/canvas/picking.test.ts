@@ -1,6 +1,7 @@
+import { linesOf } from '@/core/drawing/items';
 import { applyChange, type Drawing } from '@/core';
-import { moveLines, removeLines, styleLines } from '@/core/change/lineEdits';
-import { setSheet } from '@/core/change/sheetEdits';
+import { moveLines, removeLines, styleLines } from '@/core/edits/lines';
+import { setSheet } from '@/core/edits/sheets';
 import { isOpenSheet } from '@/core/drawing/find';
 import { cubicsOf, nearestOnLine } from '@/core/drawing/run';
 import { samples } from '@/core/test/bruteForce';
@@ -11,7 +12,7 @@ import { boxRegion } from '@/core/drawing/region';
 import { Picking } from './picking';
 
 const drawing = wanderingDrawing(150, 5, 11);
-const open = (d: Drawing) => d.sheets.filter(isOpenSheet).flatMap((s) => s.lines);
+const open = (d: Drawing) => d.sheets.filter(isOpenSheet).flatMap((s) => linesOf(s));
 
 /** The nearest line by trying them all. */
 const tried = (d: Drawing, p: { x: number; y: number }) =>
@@ -68,13 +69,13 @@ test('a wide stroke can be taken hold of anywhere in its body', () => {
     sheets: [
       {
         ...drawing.sheets[0],
-        lines: [{ ...drawing.sheets[0].lines[0], style: { ...drawing.sheets[0].lines[0].style, width: 40 } }],
+        items: [{ ...linesOf(drawing.sheets[0])[0], style: { ...linesOf(drawing.sheets[0])[0].style, width: 40 } }],
       },
     ],
   };
-  const [node] = one.sheets[0].lines[0].runs[0].nodes;
+  const [node] = one.sheets[0].items[0].runs[0].nodes;
   const beside = { x: node.point.x - node.out!.y * 1.2, y: node.point.y + node.out!.x * 1.2 };
-  const off = nearestOnLine(one.sheets[0].lines[0], beside)!.distance;
+  const off = nearestOnLine(one.sheets[0].items[0], beside)!.distance;
   const picking = new Picking();
   expect(off).toBeGreaterThan(3);
   expect(picking.under(one, beside, 2)?.line.id).toBe(off < 20 ? 'l0' : undefined);

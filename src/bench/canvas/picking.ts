@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import RBush from 'rbush';
 import type { Box, Cubic, Drawing, Line, Point } from '@/core';
 import { nearestOnCubic } from '@/core';
@@ -52,7 +53,7 @@ export class Picking {
     this.drawing = drawing;
     const lists = new Map<string, readonly Line[]>();
     for (const sheet of drawing.sheets)
-      if (isOpenSheet(sheet) && (this.solo === null || sheet.id === this.solo)) lists.set(sheet.id, sheet.lines);
+      if (isOpenSheet(sheet) && (this.solo === null || sheet.id === this.solo)) lists.set(sheet.id, linesOf(sheet));
     const gone = new Map<string, Entry>();
     const come: Entry[] = [];
     for (const [sheet, lines] of this.lists) {
@@ -142,7 +143,7 @@ export class Picking {
   /** The lines whose curve or body lies under a place, the nearest first; of the same distance, the upper one. */
   allUnder(drawing: Drawing, p: Point, reach: number): string[] {
     this.follow(drawing);
-    const order = new Map(drawing.sheets.flatMap((s) => s.lines).map((l, i) => [l.id, i]));
+    const order = new Map(drawing.sheets.flatMap((s) => linesOf(s)).map((l, i) => [l.id, i]));
     const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, Math.max(reach, WIDEST_BODY));
     return this.tree
       .search(around)
@@ -179,7 +180,11 @@ export class Picking {
         .filter(({ line }) => (whole ? liesInRegion : touchesRegion)(line, region))
         .map(({ line }) => line.id),
     );
-    return drawing.sheets.flatMap((s) => s.lines.filter((l) => found.has(l.id)).map((l) => l.id));
+    return drawing.sheets.flatMap((s) =>
+      linesOf(s)
+        .filter((l) => found.has(l.id))
+        .map((l) => l.id),
+    );
   }
 }
 

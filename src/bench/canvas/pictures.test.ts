@@ -1,5 +1,5 @@
 import type { Reference } from '@/core';
-import { placedReference } from '@/core/change/referenceEdits';
+import { placedReference } from '@/core/edits/references';
 import { firstCorrections } from '@/core/drawing/correction';
 import { testPage } from '@/core/test/drawings';
 import { PictureStore } from './pictures';

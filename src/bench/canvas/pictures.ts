@@ -1,4 +1,4 @@
-import type { Reference } from '@/core';
+import type { PictureNode } from '@/core/scene/scene';
 import { asShown } from '@/core/drawing/correction';
 import { correct, sourceOf } from '../state/corrections';
 import { pictureUrl } from '../state/api';
@@ -8,6 +8,10 @@ const steps = [
   { size: 'half', longest: 2048 },
   { size: 'screen', longest: 4096 },
 ] as const;
+
+/** A placed picture, a reference's or one in the art. */
+type Shown = PictureNode['placed'];
+const listOf = (r: Shown) => asShown({ ...r, tint: r.tint ?? null });
 
 /** A reference's picture as it was last corrected, and what is being made of it now. */
 type Corrected = { key: string; bitmap: ImageBitmap | null; making: string | null };
@@ -22,21 +26,27 @@ export class PictureStore {
 
   constructor(
     private readonly onNews: () => void,
-    private readonly onFailure: (r: Reference) => void,
+    private readonly onFailure: (r: Shown) => void,
   ) {}
 
   /**
    * The best bitmap at hand for a reference shown `longest` device pixels long; a better one is asked for if need be.
    * `moving`: its corrections are changing under the hand.
    */
-  bitmapFor(r: Reference, longest: number, moving: boolean): ImageBitmap | null {
-    return asShown(r).some((c) => c.on) ? this.correctedFor(r, moving) : this.plainFor(r, longest);
+  bitmapFor(r: Shown, longest: number, moving: boolean): ImageBitmap | null {
+    return listOf(r).some((c) => c.on) ? this.correctedFor(r, moving) : this.plainFor(r, longest);
   }
 
-  private correctedFor(r: Reference, moving: boolean): ImageBitmap | null {
+  /** The same for what is painted at a scale, device px a page unit. */
+  at =
+    (scale: number) =>
+    ({ placed }: PictureNode): ImageBitmap | null =>
+      this.bitmapFor(placed, Math.max(placed.width, placed.height) * scale, false);
+
+  private correctedFor(r: Shown, moving: boolean): ImageBitmap | null {
     let entry = this.corrected.get(r.id);
     if (!entry) this.corrected.set(r.id, (entry = { key: '', bitmap: null, making: null }));
-    const keyFor = (s: 'preview' | 'whole'): string => JSON.stringify([r.picture, s, asShown(r)]);
+    const keyFor = (s: 'preview' | 'whole'): string => JSON.stringify([r.picture, s, listOf(r)]);
     // What moves may be something else than the corrections: then the whole picture is there already.
     const size = moving && entry.key !== keyFor('whole') ? 'preview' : 'whole';
     const key = keyFor(size);
@@ -47,9 +57,9 @@ export class PictureStore {
     return entry.bitmap;
   }
 
-  private async make(r: Reference, size: 'preview' | 'whole', entry: Corrected, key: string): Promise<void> {
+  private async make(r: Shown, size: 'preview' | 'whole', entry: Corrected, key: string): Promise<void> {
     try {
-      const bitmap = await correct.render(sourceOf(r), asShown(r), size);
+      const bitmap = await correct.render(sourceOf(r), listOf(r), size);
       entry.bitmap?.close();
       entry.bitmap = bitmap;
     } catch {
@@ -61,9 +71,9 @@ export class PictureStore {
     this.onNews();
   }
 
-  private plainFor(r: Reference, longest: number): ImageBitmap | null {
+  private plainFor(r: Shown, longest: number): ImageBitmap | null {
     const wanted = steps.find((s) => s.longest >= longest) ?? steps[steps.length - 1];
-    const exact = this.at(r, wanted.size);
+    const exact = this.loaded(r, wanted.size);
     if (exact) return exact;
     for (const { size } of [...steps].reverse()) {
       const other = this.bitmaps.get(`${r.picture}-${size}`);
@@ -72,7 +82,7 @@ export class PictureStore {
     return null;
   }
 
-  private at(r: Reference, size: (typeof steps)[number]['size']): ImageBitmap | null {
+  private loaded(r: Shown, size: (typeof steps)[number]['size']): ImageBitmap | null {
     const key = `${r.picture}-${size}`;
     const known = this.bitmaps.get(key);
     if (known instanceof ImageBitmap) return known;
@@ -83,7 +93,7 @@ export class PictureStore {
     return null;
   }
 
-  private async fetch(r: Reference, size: (typeof steps)[number]['size'], key: string): Promise<void> {
+  private async fetch(r: Shown, size: (typeof steps)[number]['size'], key: string): Promise<void> {
     try {
       const response = await fetch(pictureUrl(r.picture, size));
       if (!response.ok) throw new Error(String(response.status));

@@ -1,7 +1,7 @@
 import Konva from 'konva';
-import { setReference } from '@/core/change/referenceEdits';
+import { setReference } from '@/core/edits/references';
 import { referenceOf } from '@/core/drawing/find';
-import { middleOf, referenceBox } from '@/core/drawing/placement';
+import { middleOf, placedBox } from '@/core/drawing/placement';
 import { snapOfBox } from '@/core/drawing/snap';
 import { add } from '@/core/geometry/point';
 import { SNAP } from '../tools/tool';
@@ -79,7 +79,7 @@ export class ReferencePlacer {
     const by =
       isScaled || turn !== r.turn
         ? { x: 0, y: 0 }
-        : snapOfBox(drawing.page, referenceBox({ ...r, at }), SNAP / view.scale);
+        : snapOfBox(drawing.page, placedBox({ ...r, at }), SNAP / view.scale);
     return setReference(drawing, r.id, { at: add(at, by), width, height, turn }, label);
   }
 

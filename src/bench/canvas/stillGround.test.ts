@@ -1,5 +1,5 @@
 import { emptyDrawing, plainPage, type Drawing, type Reference } from '@/core';
-import { placedReference } from '@/core/change/referenceEdits';
+import { placedReference } from '@/core/edits/references';
 import type { PictureStore } from './pictures';
 import { StillGround } from './stillGround';
 

@@ -33,7 +33,7 @@ const view = { scale: 1, x: 0, y: 0 };
 test('a frame paints what the stroke has grown by, and the whole only when the view is another', () => {
   const { ctx, lines, laid } = page();
   const passed = [at(10, 10), at(20, 10), at(20, 20)];
-  const stroke: Wet = { passed, style: { colour: '#000000', width: 2 } };
+  const stroke: Wet = { passed, style: { width: 2 }, colour: '#000000' };
   paintWet(ctx, view, stroke);
   expect(lines).toEqual([2]);
   // The part of the canvas that has ink, and no more of it.
@@ -50,9 +50,9 @@ test('a frame paints what the stroke has grown by, and the whole only when the v
 
 test('where a stroke only begins, or lies beyond the window, nothing is laid on the page', () => {
   const { ctx, lines, laid } = page();
-  const style = { colour: '#000000', width: 2 };
-  paintWet(ctx, view, { passed: [at(10, 10)], style });
-  paintWet(ctx, view, { passed: [at(-90, -10), at(-20, -40)], style });
+  const style = { width: 2 };
+  paintWet(ctx, view, { passed: [at(10, 10)], style, colour: '#000000' });
+  paintWet(ctx, view, { passed: [at(-90, -10), at(-20, -40)], style, colour: '#000000' });
   expect(lines).toEqual([1]);
   expect(laid).toEqual([]);
 });

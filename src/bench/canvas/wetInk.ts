@@ -6,7 +6,9 @@ import { toScreen, type View } from '../state/view';
 /** A stroke under the hand, which grows: where it passed, in page units, and with what. */
 export type Wet = {
   readonly passed: readonly { readonly page: Point }[];
-  readonly style: Pick<Style, 'colour' | 'width'>;
+  readonly style: Pick<Style, 'width'>;
+  /** What it is seen in. */
+  readonly colour: string;
 };
 
 /** What is painted of a stroke: up to which place, in which view, and which of its px (device px). */
@@ -51,7 +53,7 @@ export function paintWet(ctx: CanvasRenderingContext2D, view: View, stroke: Wet)
 
 /** Strokes it from one of its places on; the context is in page units. */
 export function strokeAlong(ctx: CanvasRenderingContext2D, view: View, stroke: Wet, from = 0): void {
-  ctx.strokeStyle = stroke.style.colour;
+  ctx.strokeStyle = stroke.colour;
   ctx.lineCap = ctx.lineJoin = 'round';
   ctx.lineWidth = penWidth(view, stroke);
   ctx.beginPath();

@@ -4,7 +4,7 @@ import { CaretDownOutlined, CaretRightOutlined } from '@ant-design/icons';
 import { useDroppable } from '@dnd-kit/core';
 import { useState } from 'react';
 import type { Folder } from '@/core';
-import { removeFolder, setFolder } from '@/core/change/folderEdits';
+import { removeFolder, setFolder } from '@/core/edits/folders';
 import { RemoveButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';

@@ -3,7 +3,7 @@
 import { Input, Modal } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { addPlan, readPlan } from '@/core/change/folderEdits';
+import { addPlan, readPlan } from '@/core/edits/folders';
 import { formatCount } from '@/ui/format';
 import { useBench } from '../benchContext';
 

@@ -5,11 +5,11 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ColorPicker } from 'antd';
 import { memo, useState, type CSSProperties } from 'react';
-import { removeSheet, setSheet, tagColours } from '@/core/change/sheetEdits';
+import { removeSheet, setSheet, tagColours } from '@/core/edits/sheets';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
-import { sheetOf } from '@/core/drawing/find';
+import { lineCount } from '@/core/drawing/find';
 import { sheetStates } from '@/core/drawing/schema';
 import { workOn } from '../actions';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
@@ -32,7 +32,7 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
   };
   const remove = (): void => {
     const { drawing } = bench.getState();
-    const count = sheetOf(drawing, sheet.id)?.lines.length ?? 0;
+    const count = lineCount(drawing, sheet.id);
     bench.commit(removeSheet(drawing, sheet.id));
     bench.tell(`“${sheet.name}” was deleted${count > 0 ? ` with ${formatCount(count, 'line')}` : ''}.`, {
       label: 'Undo',
@@ -104,7 +104,7 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
 
 /** How far a sheet is, how many lines it has, and what is up with it. */
 function SheetState({ sheet, isActive }: { sheet: SheetLook; isActive: boolean }) {
-  const count = useBenchStateLater((s) => sheetOf(s.drawing, sheet.id)?.lines.length ?? 0);
+  const count = useBenchStateLater((s) => lineCount(s.drawing, sheet.id));
   const state = [
     ...(sheet.state === 'to do' ? [] : [sheet.state]),
     formatCount(count, 'line'),

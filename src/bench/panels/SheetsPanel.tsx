@@ -14,8 +14,8 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { Fragment, useMemo, useState } from 'react';
-import { moveSheetInto } from '@/core/change/folderEdits';
-import { addSheet, freeSheetName } from '@/core/change/sheetEdits';
+import { moveSheetInto } from '@/core/edits/folders';
+import { addSheet, freeSheetName } from '@/core/edits/sheets';
 import { useBench, useBenchState } from '../benchContext';
 import { sheetLooks } from '../state/sheetLooks';
 import { FolderCard, folderPlace } from './FolderCard';

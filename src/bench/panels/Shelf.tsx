@@ -4,7 +4,7 @@ import { ArrowDownOutlined, ArrowUpOutlined, CameraOutlined, PlusOutlined, Print
 import { Button, Slider, Upload } from 'antd';
 import { useState } from 'react';
 import type { Reference } from '@/core';
-import { dimAll, moveReference, removeReference, setReference } from '@/core/change/referenceEdits';
+import { dimAll, moveReference, removeReference, setReference } from '@/core/edits/references';
 import { dpiOf } from '@/core/drawing/placement';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatNumber, formatShare } from '@/ui/format';

@@ -1,7 +1,8 @@
 'use client';
 
+import { linesOf } from '@/core/drawing/items';
 import { useMemo } from 'react';
-import type { Drawing, Sheet } from '@/core';
+import type { Drawing, Line, Sheet } from '@/core';
 import { nodeCount } from '@/core/drawing/find';
 import { formatCount, formatLength } from '@/ui/format';
 import { goToStage } from '../actions';
@@ -18,10 +19,11 @@ const names: Record<StageId, string> = {
 };
 
 type Tally = { readonly nodes: number; readonly widths: ReadonlySet<string> };
-const tallies = new WeakMap<Sheet['lines'], Tally>();
+const tallies = new WeakMap<readonly Line[], Tally>();
 
 /** What a sheet's lines come to; counted once for as long as they are the same. */
-function tallyOf({ lines }: Sheet): Tally {
+function tallyOf(sheet: Sheet): Tally {
+  const lines = linesOf(sheet);
   let tally = tallies.get(lines);
   if (!tally) {
     const nodes = lines.reduce((n, l) => n + nodeCount(l), 0);
@@ -36,8 +38,8 @@ function progressOf(drawing: Drawing): Record<StageId, string> {
   const own = drawing.sheets.map(tallyOf);
   const nodes = own.reduce((n, t) => n + t.nodes, 0);
   const widths = new Set(own.flatMap((t) => [...t.widths]));
-  const lines = drawing.sheets.reduce((n, x) => n + x.lines.length, 0);
-  const first = drawing.sheets.find((x) => x.lines.length > 0)?.lines[0];
+  const lines = drawing.sheets.reduce((n, x) => n + linesOf(x).length, 0);
+  const first = drawing.sheets.flatMap((x) => linesOf(x).slice(0, 1))[0];
   const count = drawing.references.length;
   return {
     prepare: count === 0 ? 'no picture' : count === 1 ? 'reference ready' : `${count} references`,

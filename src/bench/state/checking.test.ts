@@ -1,6 +1,6 @@
 import { emptyDrawing, plainPage, type Drawing, type Line, type Point } from '@/core';
-import { addLine, removeLines } from '@/core/change/lineEdits';
-import { moveNodes } from '@/core/change/nodeEdits';
+import { addLine, removeLines } from '@/core/edits/lines';
+import { moveNodes } from '@/core/edits/nodes';
 import { laidReference } from '@/core/test/laidReference';
 import { levelLine as level, twoStrokes } from '@/core/test/levelLines';
 import { checks } from '@/workers/checks';
@@ -35,7 +35,7 @@ class Near implements Checker {
 const page = plainPage({ width: 400, height: 300, unit: 'px', dpi: 96, ground: null });
 const drawing = (...lines: Line[]): Drawing => {
   const empty = emptyDrawing(page, { id: 's', name: 'S', tag: '#000000' });
-  return { ...empty, references: [laidReference(page, 400, 300)], sheets: [{ ...empty.sheets[0], lines }] };
+  return { ...empty, references: [laidReference(page, 400, 300)], sheets: [{ ...empty.sheets[0], items: lines }] };
 };
 
 let target: EventTarget;

@@ -3,7 +3,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Drawing, Reference } from '@/core';
 import type { ReadFigures } from '@/core/ink/readMarks';
 import type { ThinOptions } from '@/core/drawing/thin';
-import type { SettleFigures } from '@/core/change/settleEdits';
+import type { SettleFigures } from '@/core/edits/settle';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';

@@ -7,7 +7,7 @@ import { pictureUrl } from './api';
 import { LazyWorker } from './lazyWorker';
 
 /** Where the worker finds a reference's picture, upright and as large as it is worked on. */
-export const sourceOf = (r: Reference) => ({
+export const sourceOf = (r: Pick<Reference, 'picture' | 'pixelWidth'>) => ({
   picture: r.picture,
   url: new URL(pictureUrl(r.picture, 'screen'), location.href).href,
   pixelWidth: r.pixelWidth,

@@ -1,4 +1,4 @@
-import type { Way } from '@/core/change/arrangeEdits';
+import type { Way } from '@/core/edits/arrange';
 import type { Preferences } from './preferences';
 import type { StageId, ToolId } from './store';
 

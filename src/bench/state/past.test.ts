@@ -1,5 +1,5 @@
 import { applyChange, type Change, type Drawing } from '@/core';
-import { moveLines } from '@/core/change/lineEdits';
+import { moveLines } from '@/core/edits/lines';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { createBench, type Bench } from './store';
 

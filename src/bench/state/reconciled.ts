@@ -1,5 +1,5 @@
 import type { Drawing } from '@/core';
-import { nodeAt, nodeOfKey } from '@/core/change/nodeEdits';
+import { nodeAt, nodeOfKey } from '@/core/edits/nodes';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
 import type { BenchState } from './store';
 

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { applyChange, type Change, type Drawing } from '@/core';
-import { moveLines } from '@/core/change/lineEdits';
+import { moveLines } from '@/core/edits/lines';
 import { onGrid } from '@/core/drawing/grid';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { pendingOf } from './pending';
@@ -264,8 +264,8 @@ describe('the next visit', () => {
     const db = await openDB('yellow-quill', 1);
     const point = { x: 1 / 3, y: 2 };
     const line = {
-      ...start.sheets[0].lines[0],
       id: 'n',
+      style: { colour: '#112233', width: 2, cap: 'round', join: 'round', fill: null },
       runs: [{ closed: false, nodes: [{ point, in: null, out: null, kind: 'corner' }] }],
     };
     const change = { id: `${id}-old`, label: 'Draw', steps: [{ step: 'insertLine', sheet: 's0', index: 0, line }] };
@@ -279,7 +279,9 @@ describe('the next visit', () => {
       return fetch(path, init);
     }) as typeof globalThis.fetch;
     expect(await recoverPending(id)).toEqual({ kind: 'sent', count: 1 });
-    const [{ x }] = JSON.parse(bodies[0]).changes[0].steps[0].line.runs[0].nodes.map((n: { point: object }) => n.point);
+    const [{ x }] = JSON.parse(bodies[0]).changes[0].steps[0].steps[0].line.runs[0].nodes.map(
+      (n: { point: object }) => n.point,
+    );
     expect([x, Math.abs(x - 1 / 3) < 1e-6]).toEqual([onGrid(1 / 3), true]);
     expect(await recoverPending(`${id}x`)).toMatchObject({
       kind: 'stuck',

@@ -1,7 +1,7 @@
 import type { Sheet } from '@/core';
 
 /** What a sheet's card shows of it, without what is drawn on it. */
-export type SheetLook = Omit<Sheet, 'lines' | 'style'>;
+export type SheetLook = Omit<Sheet, 'items' | 'style'>;
 
 let last: readonly SheetLook[] = [];
 
@@ -11,7 +11,7 @@ let last: readonly SheetLook[] = [];
  */
 export function sheetLooks(sheets: readonly Sheet[]): readonly SheetLook[] {
   const known = new Map(last.map((l) => [l.id, l]));
-  const looks = sheets.map(({ lines: _lines, style: _style, ...look }): SheetLook => {
+  const looks = sheets.map(({ items: _items, style: _style, ...look }): SheetLook => {
     const before = known.get(look.id);
     return before && isSame(before, look) ? before : look;
   });

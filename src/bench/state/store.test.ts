@@ -1,7 +1,7 @@
 import type { Change } from '@/core';
-import { moveLines, removeLines } from '@/core/change/lineEdits';
-import { moveNodes } from '@/core/change/nodeEdits';
-import { removeSheet, setSheet } from '@/core/change/sheetEdits';
+import { moveLines, removeLines } from '@/core/edits/lines';
+import { moveNodes } from '@/core/edits/nodes';
+import { removeSheet, setSheet } from '@/core/edits/sheets';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { benchWith } from '../test/hand';
 import { commandFor, conflictOf, keyCaps, keysOf, keyTable } from './keys';

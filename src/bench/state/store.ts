@@ -3,7 +3,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { applyChange, inverseOf, type Change, type Drawing, type Line, type Point } from '@/core';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
-import type { End } from '@/core/change/joinEdits';
+import type { End } from '@/core/edits/join';
 import { refusalOf } from '@/core/change/refusal';
 import { isOpenSheet } from '@/core/drawing/find';
 import type { Version } from './api';

@@ -1,3 +1,4 @@
+import { linesOf } from '@/core/drawing/items';
 import type { Drawing, Line, Point } from '@/core';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { Picking } from '../canvas/picking';
@@ -66,6 +67,6 @@ export class Hand<T extends Tool> {
   key = (key: string, shift = false): boolean => this.tool.key(key, { shift, alt: false });
 
   get lines(): Line[] {
-    return this.bench.getState().drawing.sheets.flatMap((s) => s.lines);
+    return this.bench.getState().drawing.sheets.flatMap((s) => linesOf(s));
   }
 }

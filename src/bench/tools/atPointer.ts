@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
-import { cutAtNode, cutSegment } from '@/core/change/cutEdits';
-import { addNode, nodeKey } from '@/core/change/nodeEdits';
+import { cutAtNode, cutSegment } from '@/core/edits/cut';
+import { addNode, nodeKey } from '@/core/edits/nodes';
 import { findLine } from '@/core/drawing/find';
 import { gripFor, LINE_GRIP, type HandEvent, type Reach } from './tool';
 

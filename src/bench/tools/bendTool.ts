@@ -1,5 +1,5 @@
 import type { Point } from '@/core';
-import { bendSegment, type SegmentRef } from '@/core/change/bendEdits';
+import { bendSegment, type SegmentRef } from '@/core/edits/bend';
 import { findLine } from '@/core/drawing/find';
 import { cubicsOf } from '@/core/drawing/run';
 import { add, distance, subtract } from '@/core/geometry/point';

@@ -1,5 +1,5 @@
 import type { Point, Quad, Reference } from '@/core';
-import { setCorrection } from '@/core/change/referenceEdits';
+import { setCorrection } from '@/core/edits/references';
 import { firstCorrections, type CorrectionOf } from '@/core/drawing/correction';
 import { pageToShares, sharesToPage } from '@/core/drawing/placement';
 import { distance } from '@/core/geometry/point';

@@ -1,6 +1,6 @@
 import type { Line, Node, Point } from '@/core';
 import { cubicsOfStroke } from '@/core/assist/pencilStroke';
-import { addLine } from '@/core/change/lineEdits';
+import { addLine } from '@/core/edits/lines';
 import { ellipse } from '@/core/drawing/shapes';
 import { cornerAt, cubicsOf, nearestOnLine, skeletonBox } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';

@@ -1,6 +1,6 @@
 import type { Drawing, Point } from '@/core';
-import { nodeAt, nodeOfKey, swayShares, type NodeRef } from '@/core/change/nodeEdits';
-import { arcMiddle, canRound } from '@/core/change/roundEdits';
+import { nodeAt, nodeOfKey, swayShares, type NodeRef } from '@/core/edits/nodes';
+import { arcMiddle, canRound } from '@/core/edits/round';
 import { findLine } from '@/core/drawing/find';
 import { dot, lengthOf, scale, unit } from '@/core/geometry/point';
 import type { BenchState } from '../state/store';

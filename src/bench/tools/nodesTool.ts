@@ -1,5 +1,5 @@
 import type { Line, Point, Sheet } from '@/core';
-import { removeLines } from '@/core/change/lineEdits';
+import { removeLines } from '@/core/edits/lines';
 import {
   moveNodes,
   nodeAt,
@@ -9,9 +9,9 @@ import {
   swayNodes,
   turnHandle,
   type NodeRef,
-} from '@/core/change/nodeEdits';
-import { radiusAt, roundCorners } from '@/core/change/roundEdits';
-import { dropHandles, giveHandles } from '@/core/change/segmentEdits';
+} from '@/core/edits/nodes';
+import { radiusAt, roundCorners } from '@/core/edits/round';
+import { dropHandles, giveHandles } from '@/core/edits/segments';
 import { findLine } from '@/core/drawing/find';
 import { boxRegion } from '@/core/drawing/region';
 import { snapped } from '@/core/drawing/snap';

@@ -1,5 +1,5 @@
 import type { Box } from '@/core';
-import { setSheet } from '@/core/change/sheetEdits';
+import { setSheet } from '@/core/edits/sheets';
 import { sheetOf } from '@/core/drawing/find';
 import { boxOfPoints } from '@/core/geometry/box';
 import { distance } from '@/core/geometry/point';

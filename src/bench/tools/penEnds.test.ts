@@ -1,6 +1,6 @@
 import type { Line, Node } from '@/core';
-import { addLine } from '@/core/change/lineEdits';
-import { setSheet } from '@/core/change/sheetEdits';
+import { addLine } from '@/core/edits/lines';
+import { setSheet } from '@/core/edits/sheets';
 import { cornerAt } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
 import { firstPreferences, prefer } from '../state/preferences';

@@ -1,7 +1,7 @@
 import type { Drawing, Node, Point } from '@/core';
-import { extendEnd, joinEnds, replacedRun, towards, type End } from '@/core/change/joinEdits';
-import { addLine, reshapeLines } from '@/core/change/lineEdits';
-import { turnHandle } from '@/core/change/nodeEdits';
+import { extendEnd, joinEnds, replacedRun, towards, type End } from '@/core/edits/join';
+import { addLine, reshapeLines } from '@/core/edits/lines';
+import { turnHandle } from '@/core/edits/nodes';
 import type { Edit } from '@/core/change/edit';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { arriving, cornerIfBent } from '@/core/drawing/node';

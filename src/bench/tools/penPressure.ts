@@ -1,7 +1,7 @@
 import { applyChange, type Drawing, type Point } from '@/core';
 import { nodeShares } from '@/core/ink/carriedMarks';
 import { edit as editOf, type Edit } from '@/core/change/edit';
-import { setMarks } from '@/core/change/strokeEdits';
+import { setMarks } from '@/core/edits/strokes';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
 import { samePoint } from '@/core/geometry/point';

@@ -1,6 +1,7 @@
+import { linesOf } from '@/core/drawing/items';
 import type { Line, Node, Point } from '@/core';
-import { addLine } from '@/core/change/lineEdits';
-import { addSheet } from '@/core/change/sheetEdits';
+import { addLine } from '@/core/edits/lines';
+import { addSheet } from '@/core/edits/sheets';
 import { cornerAt } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
 import { cross, dot } from '@/core/geometry/point';
@@ -140,8 +141,8 @@ it.each([false, true])('stays on the sheet in hand at the ends of lines on other
     [300, 200],
     [100, 100],
   ];
-  expect(sheets.find((s) => s.id === 's0')!.lines.map(places)).toEqual([drawn.toSpliced(1, 1).toReversed()]);
-  expect(sheets.find((s) => s.id === 'other')!.lines.map(places)).toEqual([drawn]);
+  expect(linesOf(sheets.find((s) => s.id === 's0')!).map(places)).toEqual([drawn.toSpliced(1, 1).toReversed()]);
+  expect(linesOf(sheets.find((s) => s.id === 'other')!).map(places)).toEqual([drawn]);
 });
 
 describe('pressed twice at once', () => {

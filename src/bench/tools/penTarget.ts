@@ -1,7 +1,7 @@
 import type { Line, Node, Point, Sheet } from '@/core';
-import { towards, type End } from '@/core/change/joinEdits';
-import type { NodeRef } from '@/core/change/nodeEdits';
-import { findLine, indexInSheet, sheetOf } from '@/core/drawing/find';
+import { towards, type End } from '@/core/edits/join';
+import type { NodeRef } from '@/core/edits/nodes';
+import { findLine, holdsItem, sheetOf } from '@/core/drawing/find';
 import { snapped } from '@/core/drawing/snap';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { preferences } from '../state/preferences';
@@ -89,7 +89,7 @@ function chosenAt(reach: Reach, e: HandEvent): TakenUp | null {
   const { drawing, lines, sheet } = reach.bench.getState();
   const on = sheetOf(drawing, sheet);
   if (lines.size === 0 || !on) return null;
-  const isWanted = (l: Line): boolean => lines.has(l.id) && indexInSheet(on, l.id) >= 0;
+  const isWanted = (l: Line): boolean => lines.has(l.id) && holdsItem(on, l.id);
   const node = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isWanted);
   if (node) {
     const ref = { line: node.line.id, run: node.run, node: node.node };
@@ -105,7 +105,7 @@ function openEndAt(reach: Reach, e: HandEvent, sheet: string): End | null {
   const { drawing } = reach.bench.getState();
   const on = sheetOf(drawing, sheet);
   if (!on) return null;
-  const isWanted = (l: Line): boolean => l.runs.some((r) => !r.closed) && indexInSheet(on, l.id) >= 0;
+  const isWanted = (l: Line): boolean => l.runs.some((r) => !r.closed) && holdsItem(on, l.id);
   const hit = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isWanted);
   const run = hit?.line.runs[hit.run];
   if (!hit || !run || run.closed) return null;

@@ -1,10 +1,10 @@
 import { nanoid } from 'nanoid';
 import type { Cubic, Node, Point, Sheet } from '@/core';
-import { extendByCurves } from '@/core/change/followEdits';
-import type { End } from '@/core/change/joinEdits';
-import { replacedRun } from '@/core/change/joinEdits';
-import { removeLines, reshapeLines } from '@/core/change/lineEdits';
-import { addNode, removeNodes } from '@/core/change/nodeEdits';
+import { extendByCurves } from '@/core/edits/follow';
+import type { End } from '@/core/edits/join';
+import { replacedRun } from '@/core/edits/join';
+import { removeLines, reshapeLines } from '@/core/edits/lines';
+import { addNode, removeNodes } from '@/core/edits/nodes';
 import { findLine } from '@/core/drawing/find';
 import { arriving } from '@/core/drawing/node';
 import { cornerAt } from '@/core/drawing/run';
@@ -228,7 +228,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
       const { undoable, drawing } = this.bench.getState();
       const last = undoable.at(-1);
       const wasJustStarted =
-        last?.steps.length === 1 && last.steps[0].step === 'insertLine' && last.steps[0].line.id === current.line.id;
+        last?.steps.length === 1 && last.steps[0].step === 'insertItem' && last.steps[0].item.id === current.line.id;
       if (!wasJustStarted || !this.bench.dropLast(last))
         this.bench.commit(removeLines(drawing, [current.line.id], 'Take back node'));
     }

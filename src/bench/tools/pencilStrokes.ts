@@ -21,6 +21,7 @@ export type Stroke = {
   readonly pressed: boolean;
   readonly unit: number;
   readonly style: Style;
+  readonly colour: string;
   readonly sheet: string;
   /** What its start is drawn to. */
   readonly start: Touched | null;

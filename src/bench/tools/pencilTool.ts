@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
 import type { Cubic, Line, Point } from '@/core';
 import { endsDrawnTo, runOfStroke } from '@/core/assist/pencilStroke';
-import { addLine } from '@/core/change/lineEdits';
-import { leadIn, redrawPart } from '@/core/change/redrawEdits';
+import { addLine } from '@/core/edits/lines';
+import { leadIn, redrawPart } from '@/core/edits/redraw';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { runsOnGrid } from '@/core/drawing/grid';
 import { cubicsOf } from '@/core/drawing/run';
@@ -11,6 +11,7 @@ import { derivative } from '@/core/geometry/cubic';
 import { paintNodes, paintSkeleton, paintSnapMark } from '../canvas/marks';
 import { fitInWorker, keepDrawn, readyToFit, type Drawn, type Fit } from '../state/fitting';
 import { sheetToDraw } from '../sheetToDraw';
+import { colourOf } from '@/core/scene/ink';
 import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
@@ -65,6 +66,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       pressed: e.kind === 'pen' && preferences.getState().pressure,
       unit: this.reach.unit(),
       style: { ...sheet.style, fill: null },
+      colour: colourOf(s.drawing, sheet.style.stroke),
       sheet: sheet.id,
       start,
       from: this.asksToRedraw(e) ? this.onChosen(e) : null,

@@ -1,5 +1,5 @@
 import type { Reference } from '@/core';
-import { setReference } from '@/core/change/referenceEdits';
+import { setReference } from '@/core/edits/references';
 import { holdsPlace } from '@/core/drawing/placement';
 import { shownDrawing } from '../state/store';
 import type { HandEvent, Hint, PointerShape, Reach, Tool } from './tool';

@@ -1,5 +1,6 @@
-import { placedReference, placeReference, setCorrection } from '@/core/change/referenceEdits';
-import { setPage } from '@/core/change/pageEdits';
+import { linesOf } from '@/core/drawing/items';
+import { placedReference, placeReference, setCorrection } from '@/core/edits/references';
+import { setPage } from '@/core/edits/page';
 import { firstCorrections, type Correction } from '@/core/drawing/correction';
 import { runFromCubics } from '@/core/drawing/fromCubics';
 import { firstStyle } from '@/core/drawing/schema';
@@ -221,7 +222,7 @@ test('the pen keeps to guides and grid, and Shift overrules them', () => {
   hand.key('Enter');
   const line = bench
     .getState()
-    .drawing.sheets.flatMap((s) => s.lines)
+    .drawing.sheets.flatMap((s) => linesOf(s))
     .find((l) => bench.getState().lines.has(l.id))!;
   const points = line.runs[0].nodes.map((n) => n.point);
   expect(points[0]).toEqual({ x: 300, y: 150 });

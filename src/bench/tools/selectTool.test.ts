@@ -1,6 +1,6 @@
 import type { Line } from '@/core';
-import { addLine } from '@/core/change/lineEdits';
-import { groupLines } from '@/core/change/arrangeEdits';
+import { addLine } from '@/core/edits/lines';
+import { groupLines } from '@/core/edits/arrange';
 import { cornerAt } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
 import { firstPreferences, prefer } from '../state/preferences';

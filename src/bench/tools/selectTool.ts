@@ -1,6 +1,6 @@
-import { withGroup } from '@/core/change/arrangeEdits';
-import { moveLines, removeLines } from '@/core/change/lineEdits';
-import { findLine } from '@/core/drawing/find';
+import { isInGroup, isWithin, withGroup } from '@/core/edits/arrange';
+import { moveLines, removeLines } from '@/core/edits/lines';
+import { findLine, groupsAround } from '@/core/drawing/find';
 import { boxRegion, figureRegion, type Region } from '@/core/drawing/region';
 import { skeletonBox } from '@/core/drawing/run';
 import { snapOfBox } from '@/core/drawing/snap';
@@ -42,7 +42,8 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   /** Leaves the groups that a line is not in. */
   private stepOut(id: string | null): void {
     const { drawing, within } = this.bench.getState();
-    const groups = (id !== null && findLine(drawing, id)?.line.groups) || [];
+    const found = id === null ? undefined : findLine(drawing, id);
+    const groups = found ? groupsAround(found.sheet, found.line.id).map((g) => g.id) : [];
     const kept = within.filter((_, i) => within.slice(0, i + 1).every((h, k) => groups[k] === h));
     if (kept.length !== within.length) this.bench.setState({ within: kept });
   }
@@ -74,7 +75,8 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   twice(e: HandEvent): void {
     const id = this.under(e);
     const { drawing, within } = this.bench.getState();
-    const group = id === null ? undefined : findLine(drawing, id)?.line.groups?.[within.length];
+    const found = id === null ? undefined : findLine(drawing, id);
+    const group = found && groupsAround(found.sheet, found.line.id)[within.length]?.id;
     if (id === null || !group) return;
     this.bench.setState({ within: [...within, group] });
     this.bench.choose(this.group(id));
@@ -143,7 +145,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     const { drawing, lines, within } = this.bench.getState();
     const found = this.reach.picking
       .inRegion(drawing, region, preferences.getState().enclosing)
-      .filter((id) => within.every((g, i) => findLine(drawing, id)?.line.groups?.[i] === g))
+      .filter((id) => within.length === 0 || isWithin(findLine(drawing, id)!.sheet, id, within))
       .flatMap((id) => this.group(id));
     const takesAway = shift && found.length > 0 && found.every((id) => lines.has(id));
     const gone = new Set(found);
@@ -210,7 +212,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       },
     ];
     if (lines.size === 0) return [...choose, { keys: 'Space drag', what: 'pan' }, { keys: 'wheel', what: 'zoom' }];
-    const inGroup = [...lines].some((id) => findLine(drawing, id)?.line.groups?.[within.length]);
+    const inGroup = isInGroup(drawing, lines, within);
     return [
       { keys: 'drag', what: lines.size === 1 ? 'move it' : `move ${lines.size} lines` },
       { keys: 'Shift click', what: 'add or take away' },

@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
 import type { Box, Line, Point, Run } from '@/core';
-import { addLine } from '@/core/change/lineEdits';
-import type { NodeRef } from '@/core/change/nodeEdits';
-import { arcMiddle, inwardAt, radiusAt, roundable, roundCorners } from '@/core/change/roundEdits';
+import { addLine } from '@/core/edits/lines';
+import type { NodeRef } from '@/core/edits/nodes';
+import { arcMiddle, inwardAt, radiusAt, roundable, roundCorners } from '@/core/edits/round';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { snapped } from '@/core/drawing/snap';
 import * as shapes from '@/core/drawing/shapes';

@@ -1,5 +1,5 @@
 import type { Line, Point } from '@/core';
-import { setMarks } from '@/core/change/strokeEdits';
+import { setMarks } from '@/core/edits/strokes';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
 import { distance, dot, subtract } from '@/core/geometry/point';

@@ -1,7 +1,8 @@
+import { linesOf } from '@/core/drawing/items';
 import fc from 'fast-check';
-import { addLine } from '@/core/change/lineEdits';
-import { setPage } from '@/core/change/pageEdits';
-import { setSheet } from '@/core/change/sheetEdits';
+import { addLine } from '@/core/edits/lines';
+import { setPage } from '@/core/edits/page';
+import { setSheet } from '@/core/edits/sheets';
 import { firstStyle, type Line } from '@/core';
 import { point } from '@/core/geometry/point';
 import { shownDrawing } from '../state/store';
@@ -195,7 +196,7 @@ describe('select', () => {
     hand.bench.undo();
     hand.press(point(50, 0));
     hand.move(point(76, 0), { shift: true });
-    const shown = shownDrawing(hand.bench.getState()).sheets.flatMap((s) => s.lines);
+    const shown = shownDrawing(hand.bench.getState()).sheets.flatMap((s) => linesOf(s));
     expect(shown[0].runs[0].nodes[2].point.x).toBeCloseTo(226, 9);
   });
 

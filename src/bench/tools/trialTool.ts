@@ -1,7 +1,7 @@
 import type { Edit } from '@/core/change/edit';
 import { counted } from '@/core/change/edit';
-import { reshapeLines } from '@/core/change/lineEdits';
-import { setMarks } from '@/core/change/strokeEdits';
+import { reshapeLines } from '@/core/edits/lines';
+import { setMarks } from '@/core/edits/strokes';
 import { findLine, nodeCount } from '@/core/drawing/find';
 import type { Reshaped } from '@/workers/checks';
 import { paintNodes, paintSkeleton } from '../canvas/marks';

@@ -1,4 +1,4 @@
-import { placedReference } from '../change/referenceEdits';
+import { placedReference } from '../edits/references';
 import { runFromCubics } from '../drawing/fromCubics';
 import { cubicsOf } from '../drawing/run';
 import { firstStyle, plainPage } from '../drawing/schema';
@@ -74,7 +74,7 @@ test('strokes come where the picture lies, with their width in page units, howev
     { x: expect.closeTo(50), y: expect.closeTo(50) },
     { x: expect.closeTo(200), y: expect.closeTo(100) },
   ]);
-  expect(line.style).toMatchObject({ width: 3, fill: null, colour: firstStyle.colour });
+  expect(line.style).toMatchObject({ width: 3, fill: null, stroke: firstStyle.stroke });
   const flipped = linesFromPulled([run], { ...reference, flipX: true }, size, firstStyle, ids())[0];
   expect(flipped.runs[0].nodes[0].point.x).toBeCloseTo(350);
   // A picture that was worked on at half its size gives the same lines.
@@ -102,7 +102,7 @@ test('outlines become filled shapes, each with the holes that lie in it', () => 
   ];
   const lines = linesFromPulled(runs, reference, size, firstStyle, ids());
   expect(lines.map((l) => l.runs.length).sort()).toEqual([1, 1, 3]);
-  expect(lines.every((l) => l.style.width === 0 && l.style.fill === firstStyle.colour)).toBe(true);
+  expect(lines.every((l) => l.style.width === 0 && l.style.fill === firstStyle.stroke)).toBe(true);
   expect(new Set(lines.map((l) => l.id)).size).toBe(3);
 });
 

@@ -34,7 +34,7 @@ export function linesFromPulled(
     ...strokes,
     ...shapes(runs.filter(isOutline)).map((shape): Line => ({
       id: id(),
-      style: { ...style, width: 0, fill: style.colour },
+      style: { ...style, width: 0, fill: style.stroke },
       runs: shape.map((run) => runFromCubics(onPage(run.cubics), true)),
     })),
   ];

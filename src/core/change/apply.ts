@@ -1,7 +1,7 @@
 import type { Drawing } from '../drawing/schema';
 import type { Change, Step } from './change';
 import { Draft } from './draft';
-import { applyStep, inverseStep, linesTouchedBy } from './steps';
+import { applyStep, inverseStep, touchedBy } from './steps';
 
 export { ChangeError } from './changeError';
 
@@ -23,9 +23,9 @@ export const inverseOf = (change: Change, id: string, label: string): Change => 
   undoes: change.id,
 });
 
-/** The lines that a change may have made, changed, moved or removed. */
-export function touchedLines(change: Pick<Change, 'steps'>): Set<string> {
+/** The items that a change may have made, changed, moved or removed; a group stands for what is in it. */
+export function touchedItems(change: Pick<Change, 'steps'>): Set<string> {
   const ids = new Set<string>();
-  for (const step of change.steps) for (const id of linesTouchedBy(step)) ids.add(id);
+  for (const step of change.steps) for (const id of touchedBy(step)) ids.add(id);
   return ids;
 }

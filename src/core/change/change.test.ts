@@ -1,3 +1,4 @@
+import { linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { wanderingDrawing } from '../test/drawings';
 import { findLine } from '../drawing/find';
@@ -5,11 +6,11 @@ import { drawingSchema, type Drawing } from '../drawing/schema';
 import { applyChange, ChangeError, inverseOf } from './apply';
 import { changeSchema, type Change } from './change';
 import type { Edit } from './edit';
-import { addLine, moveLines, removeLines, styleLines } from './lineEdits';
-import { changeKind, moveNodes, removeNodes, turnHandle } from './nodeEdits';
-import { setPage } from './pageEdits';
-import { placedReference, placeReference, removeReference, setReference } from './referenceEdits';
-import { addSheet, freeSheetName, moveSheet, nextTag, removeSheet, setSheet } from './sheetEdits';
+import { addLine, moveLines, removeLines, styleLines } from '../edits/lines';
+import { changeKind, moveNodes, removeNodes, turnHandle } from '../edits/nodes';
+import { setPage } from '../edits/page';
+import { placedReference, placeReference, removeReference, setReference } from '../edits/references';
+import { addSheet, freeSheetName, moveSheet, nextTag, removeSheet, setSheet } from '../edits/sheets';
 
 const start = wanderingDrawing(12, 4, 1);
 const made = (e: Edit, id = 'c'): Change => ({ id, ...e });
@@ -19,7 +20,7 @@ const picture = { id: 'r1', name: 'a.png', picture: 'a'.repeat(64), pixelWidth: 
 const edits: ((d: Drawing, a: number, b: number, id: string) => Edit)[] = [
   (d, a) => moveLines(d, [lineId(d, a)], { x: 3, y: -2 }),
   (d, a) => removeLines(d, [lineId(d, a), lineId(d, a + 3)]),
-  (d, a) => styleLines(d, [lineId(d, a), lineId(d, a + 1)], { width: 7, colour: '#112233' }, 'Set width'),
+  (d, a) => styleLines(d, [lineId(d, a), lineId(d, a + 1)], { width: 7, stroke: '#112233' }, 'Set width'),
   (d, a, b) => moveNodes(d, [{ line: lineId(d, a), run: 0, node: b % 3 }], { x: 1, y: 1 }),
   (d, a, b) => turnHandle(d, { line: lineId(d, a), run: 0, node: b % 3 }, 'out', { x: 5, y: 6 }, b % 2 === 0),
   (d, a, b) =>
@@ -50,13 +51,13 @@ const edits: ((d: Drawing, a: number, b: number, id: string) => Edit)[] = [
   (d, a) => removeReference(d, d.references[a % Math.max(1, d.references.length)]?.id ?? 'none'),
   (d, a) => setPage(d, { width: 500 + a, unit: 'px' }, 'Resize'),
   (d, a, _, id) =>
-    d.sheets.length > 0 && start.sheets[0].lines[0]
-      ? addLine(d, d.sheets[a % d.sheets.length].id, { ...start.sheets[0].lines[0], id })
+    d.sheets.length > 0 && linesOf(start.sheets[0])[0]
+      ? addLine(d, d.sheets[a % d.sheets.length].id, { ...linesOf(start.sheets[0])[0], id })
       : moveSheet(d, 'none', 0),
 ];
 
 function lineId(d: Drawing, n: number): string {
-  const all = d.sheets.flatMap((s) => s.lines);
+  const all = d.sheets.flatMap((s) => linesOf(s));
   return all[n % Math.max(1, all.length)]?.id ?? 'none';
 }
 
@@ -93,8 +94,8 @@ test('any series of edits can be taken back to the very start, replayed, and sen
 test('what an edit leaves alone is shared', () => {
   const after = applyChange(start, made(moveLines(start, ['l0'], { x: 1, y: 0 })));
   expect(after.sheets[1]).toBe(start.sheets[1]);
-  expect(after.sheets[0].lines[1]).toBe(start.sheets[0].lines[1]);
-  expect(after.sheets[0].lines[0]).not.toBe(start.sheets[0].lines[0]);
+  expect(linesOf(after.sheets[0])[1]).toBe(linesOf(start.sheets[0])[1]);
+  expect(linesOf(after.sheets[0])[0]).not.toBe(linesOf(start.sheets[0])[0]);
 });
 
 describe('a change that does not fit is refused', () => {
@@ -105,7 +106,10 @@ describe('a change that does not fit is refused', () => {
     [
       'a line there already',
       start,
-      made({ label: 'x', steps: [{ step: 'insertLine', sheet: 's1', index: 0, line: start.sheets[0].lines[0] }] }),
+      made({
+        label: 'x',
+        steps: [{ step: 'insertItem', at: { sheet: 's1', index: 0 }, item: linesOf(start.sheets[0])[0] }],
+      }),
     ],
     [
       'no such sheet',

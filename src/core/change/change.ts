@@ -9,11 +9,13 @@ import { definitions } from './steps';
  */
 
 export const stepSchema = z.discriminatedUnion('step', [
-  definitions.insertLine.schema,
-  definitions.removeLine.schema,
+  definitions.insertItem.schema,
+  definitions.removeItem.schema,
+  definitions.moveItems.schema,
   definitions.setLine.schema,
   definitions.setNodes.schema,
-  definitions.moveLine.schema,
+  definitions.setGroup.schema,
+  definitions.setPicture.schema,
   definitions.translate.schema,
   definitions.insertSheet.schema,
   definitions.removeSheet.schema,
@@ -25,6 +27,7 @@ export const stepSchema = z.discriminatedUnion('step', [
   definitions.moveReference.schema,
   definitions.setDrawing.schema,
   definitions.setPage.schema,
+  definitions.flat.schema,
 ]);
 
 /**

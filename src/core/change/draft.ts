@@ -1,64 +1,28 @@
-import { indexInSheet, keepPlaces } from '../drawing/find';
+import { ownersIn, type Place } from '../drawing/find';
+import type { Item } from '../drawing/item';
+import { isGroup, isLine, mapped } from '../drawing/items';
 import type { Drawing, Line, Sheet } from '../drawing/schema';
 import { ChangeError } from './changeError';
+import { DraftList } from './draftList';
 
-/** The lines of one sheet while a change is made: copied once, however many of its steps touch them. */
-class LineList {
-  readonly lines: Line[];
-  private shifted = false;
-  /** Worked out when first needed after lines have come or gone. */
-  private places: Map<string, number> | null = null;
-
-  constructor(private readonly before: readonly Line[]) {
-    this.lines = [...before];
-  }
-
-  placeOf(sheet: Sheet, id: string): number {
-    if (!this.shifted) return indexInSheet(sheet, id);
-    this.places ??= new Map(this.lines.map((l, i) => [l.id, i]));
-    return this.places.get(id) ?? -1;
-  }
-
-  insert(index: number, line: Line): void {
-    const isLast = index === this.lines.length;
-    if (!this.shifted) this.places = isLast ? new Map(this.before.map((l, i) => [l.id, i])) : null;
-    this.shifted = true;
-    if (isLast) {
-      this.lines.push(line);
-      this.places?.set(line.id, index);
-    } else this.spliced(index, 0, line);
-  }
-
-  remove(index: number): void {
-    this.shifted = true;
-    if (index < this.lines.length - 1) return this.spliced(index, 1);
-    const last = this.lines.pop();
-    if (last) this.places?.delete(last.id);
-  }
-
-  private spliced(index: number, gone: number, ...come: Line[]): void {
-    this.lines.splice(index, gone, ...come);
-    this.places = null;
-  }
-
-  /** What the list has come to. */
-  finished(): readonly Line[] {
-    if (!this.shifted) keepPlaces(this.before, this.lines);
-    return this.lines;
-  }
-}
+type Owner = Pick<Place, 'sheet' | 'group'>;
 
 /**
  * A drawing while a change is made to it: steps work on lists that are copied once a change, not once a step. What no step
  * touches is shared with the drawing before.
  */
 export class Draft {
-  private readonly lists = new Map<string, LineList>();
+  private readonly sheetLists = new Map<string, DraftList>();
+  private readonly groupLists = new Map<string, DraftList>();
+  /** Where items have been put in the course of the change. */
+  private readonly put = new Map<string, Owner>();
+  /** Whether a group that is not empty has been put somewhere: what is in it may be anywhere by now. */
+  private hasMovedGroups = false;
 
   constructor(private now: Drawing) {}
 
-  /** The drawing but for the lines that are being changed. */
-  get drawing(): Omit<Drawing, 'sheets'> & { readonly sheets: readonly Omit<Sheet, 'lines'>[] } {
+  /** The drawing but for the items that are being changed. */
+  get drawing(): Omit<Drawing, 'sheets'> & { readonly sheets: readonly Omit<Sheet, 'items'>[] } {
     return this.now;
   }
 
@@ -74,47 +38,124 @@ export class Draft {
     return sheet;
   }
 
-  private listOf(id: string): LineList {
-    let list = this.lists.get(id);
-    if (!list) this.lists.set(id, (list = new LineList(this.sheet(id).lines)));
+  /** @throws ChangeError when there is no such sheet, or no such group on it. */
+  private listOf({ sheet, group }: Owner): DraftList {
+    if (group === undefined) {
+      let list = this.sheetLists.get(sheet);
+      if (!list) this.sheetLists.set(sheet, (list = new DraftList(this.sheet(sheet).items)));
+      return list;
+    }
+    let list = this.groupLists.get(group);
+    if (!list) {
+      const found = this.findIn(sheet, group)?.item;
+      if (!found || !isGroup(found)) throw new ChangeError(`group ${group} is not on sheet ${sheet}`);
+      this.groupLists.set(group, (list = new DraftList(found.items)));
+    }
     return list;
   }
 
-  linesOf(sheet: string): readonly Line[] {
-    return (this.lists.get(sheet) ?? this.sheet(sheet)).lines;
+  itemsOf(owner: Owner): readonly Item[] {
+    return this.listOf(owner).items;
   }
 
-  /** Where a line lies in its sheet; -1 where it does not. @throws ChangeError without the sheet. */
-  placeOf(sheet: string, id: string): number {
-    return this.placeIn(this.sheet(sheet), id);
+  /** An item of a sheet as it is by now, in a group or not. @throws ChangeError without the sheet. */
+  findIn(sheet: string, id: string): { place: Place; item: Item } | undefined {
+    const put = this.put.get(id);
+    if (put) return put.sheet === sheet ? this.at(put, id) : undefined;
+    const found = this.at({ sheet }, id);
+    if (found) return found;
+    const group = ownersIn(this.sheet(sheet).items).get(id);
+    const within = group !== undefined && this.findIn(sheet, group) ? this.at({ sheet, group }, id) : undefined;
+    if (within || !this.hasMovedGroups) return within;
+    return this.search({ sheet }, id);
   }
 
-  private placeIn(sheet: Sheet, id: string): number {
-    return this.lists.get(sheet.id)?.placeOf(sheet, id) ?? indexInSheet(sheet, id);
+  private at(owner: Owner, id: string): { place: Place; item: Item } | undefined {
+    const list = this.listOf(owner);
+    const index = list.placeOf(id);
+    return index < 0 ? undefined : { place: { ...owner, index }, item: list.items[index] };
   }
 
-  /** The sheet that a line is on, and its place there. */
-  find(id: string): { sheet: string; index: number; line: Line } | undefined {
-    for (const sheet of this.now.sheets) {
-      const index = this.placeIn(sheet, id);
-      if (index >= 0) return { sheet: sheet.id, index, line: (this.lists.get(sheet.id) ?? sheet).lines[index] };
+  private search(owner: Owner, id: string): { place: Place; item: Item } | undefined {
+    const found = this.at(owner, id);
+    if (found) return found;
+    for (const item of this.itemsOf(owner)) {
+      const within = isGroup(item) ? this.search({ sheet: owner.sheet, group: item.id }, id) : undefined;
+      if (within) return within;
     }
     return undefined;
   }
 
-  setLine(sheet: string, index: number, line: Line): void {
-    this.listOf(sheet).lines[index] = line;
+  /** An item of whichever sheet. */
+  find(id: string): { place: Place; item: Item } | undefined {
+    const put = this.put.get(id);
+    if (put) return this.at(put, id);
+    for (const sheet of this.now.sheets) {
+      const found = this.findIn(sheet.id, id);
+      if (found) return found;
+    }
+    return undefined;
   }
 
-  insertLine(sheet: string, index: number, line: Line): void {
-    this.listOf(sheet).insert(index, line);
+  /** A line of a sheet, and its place. @throws ChangeError where there is none. */
+  line(sheet: string, id: string): { place: Place; line: Line } {
+    const found = this.findIn(sheet, id);
+    if (!found || !isLine(found.item)) throw new ChangeError(`line ${id} is not on sheet ${sheet}`);
+    return { place: found.place, line: found.item };
   }
 
-  removeLine(sheet: string, index: number): void {
-    this.listOf(sheet).remove(index);
+  /** An item with all that is in it as it is by now. */
+  whole(item: Item): Item {
+    if (!isGroup(item)) return item;
+    const items = mapped(this.groupLists.get(item.id)?.items ?? item.items, (child) => this.whole(child));
+    return items === item.items ? item : { ...item, items };
   }
 
-  /** Makes something of the list of sheets; each has its lines as they are by now. */
+  replace(place: Place, item: Item): void {
+    this.listOf(place).replace(place.index, item);
+  }
+
+  /** @throws ChangeError where there is no such place. */
+  insert(place: Place, item: Item): void {
+    const list = this.listOf(place);
+    if (place.index > list.items.length) throw new ChangeError(`no place ${place.index} for an item`);
+    list.insert(place.index, item);
+    this.isPut(place, item);
+  }
+
+  remove(place: Place): void {
+    const list = this.listOf(place);
+    const item = list.items[place.index];
+    list.remove(place.index);
+    this.put.delete(item.id);
+    this.forget(item);
+  }
+
+  /** Items of one list moved to another, or to other places of the same; `at` are places before and after, rising. */
+  move(from: Owner & { at: readonly number[] }, to: Owner & { at: readonly number[] }): void {
+    const [source, target] = [this.listOf(from), this.listOf(to)];
+    const items = from.at.map((i) => source.items[i]);
+    if (source === target) source.exchange(new Set(from.at), items, to.at);
+    else {
+      source.exchange(new Set(from.at), [], []);
+      target.exchange(new Set(), items, to.at);
+    }
+    for (const item of items) this.isPut(to, item);
+  }
+
+  private isPut({ sheet, group }: Owner, item: Item): void {
+    this.put.set(item.id, group === undefined ? { sheet } : { sheet, group });
+    if (isGroup(item) && (item.items.length > 0 || this.groupLists.has(item.id))) this.hasMovedGroups = true;
+  }
+
+  /** What was done within a group that goes is gone with it. */
+  private forget(item: Item): void {
+    if (!isGroup(item)) return;
+    for (const child of this.groupLists.get(item.id)?.items ?? item.items) this.forget(child);
+    this.groupLists.delete(item.id);
+  }
+
+  /** Makes something of the list of sheets; each has its items as they are by now. */
   setSheets(make: (sheets: readonly Sheet[]) => readonly Sheet[]): void {
     this.finish();
     this.now = { ...this.now, sheets: make(this.now.sheets) };
@@ -122,12 +163,23 @@ export class Draft {
 
   /** The drawing that has come about. */
   finish(): Drawing {
-    if (this.lists.size === 0) return this.now;
-    const sheets = this.now.sheets.map((s) => {
-      const list = this.lists.get(s.id);
-      return list ? { ...s, lines: list.finished() } : s;
+    if (this.sheetLists.size + this.groupLists.size === 0) return this.now;
+    const isInGroup = this.groupLists.size > 0;
+    const sheets = mapped(this.now.sheets, (s) => {
+      const items = this.sheetLists.get(s.id)?.finished((item) => (isInGroup ? this.finished(item) : item)) ?? s.items;
+      return items === s.items ? s : { ...s, items };
     });
-    this.lists.clear();
+    this.sheetLists.clear();
+    this.groupLists.clear();
+    this.put.clear();
+    this.hasMovedGroups = false;
     return (this.now = { ...this.now, sheets });
+  }
+
+  private finished(item: Item): Item {
+    if (!isGroup(item)) return item;
+    const make = (child: Item): Item => this.finished(child);
+    const items = this.groupLists.get(item.id)?.finished(make) ?? mapped(item.items, make);
+    return items === item.items ? item : { ...item, items };
   }
 }

@@ -5,7 +5,7 @@ import { applyChange, inverseOf } from './apply';
 import type { Change } from './change';
 import { changeOf } from './changeOf';
 import { stacksOf } from './history';
-import { moveLines } from './lineEdits';
+import { moveLines } from '../edits/lines';
 
 const start = wanderingDrawing(3, 2, 1);
 

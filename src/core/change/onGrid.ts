@@ -1,14 +1,18 @@
-import { lineOnGrid, linesOnGrid, nodesOnGrid, pointOnGrid } from '../drawing/grid';
+import type { Item } from '../drawing/item';
+import { itemOnGrid, itemsOnGrid, lineOnGrid, nodesOnGrid, pointOnGrid } from '../drawing/grid';
 import type { Drawing, Line, Sheet } from '../drawing/schema';
 import type { Change, Step } from './change';
 
 /** A step with what it makes on the grid; with `both`, what it says was there before as well. */
 export function stepOnGrid(s: Step, both: boolean): Step {
   switch (s.step) {
-    case 'insertLine':
-      return { ...s, line: lineOnGrid(s.line as Line) };
-    case 'removeLine':
-      return both ? { ...s, line: lineOnGrid(s.line as Line) } : s;
+    case 'insertItem':
+    case 'removeItem':
+      return s.step === 'insertItem' || both ? { ...s, item: itemOnGrid(s.item as Item) } : s;
+    case 'setGroup':
+      return { ...s, before: both ? groupOnGrid(s.before) : s.before, after: groupOnGrid(s.after) };
+    case 'setPicture':
+      return { ...s, before: both ? pictureOnGrid(s.before) : s.before, after: pictureOnGrid(s.after) };
     case 'insertSheet':
     case 'removeSheet':
       return s.step === 'insertSheet' || both ? { ...s, sheet: sheetOnGrid(s.sheet as Sheet) } : s;
@@ -26,7 +30,14 @@ export function stepOnGrid(s: Step, both: boolean): Step {
 type LineSide = Extract<Step, { step: 'setLine' }>['after'];
 const sideOnGrid = (side: LineSide): LineSide => (side.runs ? lineOnGrid(side as LineSide & Pick<Line, 'runs'>) : side);
 
-const sheetOnGrid = (s: Sheet): Sheet => ({ ...s, lines: linesOnGrid(s.lines) });
+type GroupSide = Extract<Step, { step: 'setGroup' }>['after'];
+const groupOnGrid = (side: GroupSide): GroupSide =>
+  side.clip ? { ...side, clip: lineOnGrid(side.clip as Line) } : side;
+
+type PictureSide = Extract<Step, { step: 'setPicture' }>['after'];
+const pictureOnGrid = (side: PictureSide): PictureSide => (side.at ? { ...side, at: pointOnGrid(side.at) } : side);
+
+const sheetOnGrid = (s: Sheet): Sheet => ({ ...s, items: itemsOnGrid(s.items) });
 
 /** A change from outside, which need know nothing of the grid. */
 export const changeOnGrid = (change: Change): Change => ({

@@ -1,3 +1,4 @@
+import { MOST_DEEP } from '../drawing/item';
 import { changeSchema, type Change } from './change';
 
 /** The longest that a change may be as JSON, bytes: what it is sent in has a bound, with room for what goes around it. */
@@ -30,7 +31,8 @@ function wordsFor(code: string, path: readonly string[], message: string): strin
   const isSize = code === 'too_big' || code === 'too_small';
   if (isSize && (path.at(-1) === 'x' || path.at(-1) === 'y' || COORDINATES.includes(path.at(-1)!)))
     return 'That would lie further out than a drawing reaches (10,000,000 px from the corner of the page).';
-  if (isSize && path.at(-1) === 'groups') return 'Groups can lie 20 deep in each other, and no deeper.';
+  if (path.at(-1) === 'kind' && path.filter((p) => p === 'items').length >= MOST_DEEP)
+    return 'Groups can lie 20 deep in each other, and no deeper.';
   if (isSize && path.at(-1) === 'nodes') return 'A run holds at most 20,000 nodes.';
   if (isSize && path.at(-1) === 'runs') return 'A line holds at most 2,000 runs.';
   if (isSize && path.at(-1) === 'width') return 'A stroke is at most 10,000 px wide.';

@@ -1,4 +1,4 @@
-import { upgradedStep } from '../drawing/upgrade';
+import { upgradedSteps } from '../drawing/upgrade';
 import { isRaw, type Raw } from '../drawing/upgrade/upgrade';
 import type { Change } from './change';
 
@@ -8,9 +8,7 @@ import type { Change } from './change';
  */
 export function upgradedChange(raw: unknown, number: number): Change {
   if (!isRaw(raw) || !Array.isArray(raw.steps)) throw new RangeError('this is no change');
-  const steps = raw.steps.map((s: unknown) => {
-    if (!isRaw(s)) throw new RangeError('this is no step');
-    return upgradedStep(s as Raw, number);
-  });
+  if (!raw.steps.every(isRaw)) throw new RangeError('this is no step');
+  const steps = upgradedSteps(raw.steps as Raw[], number);
   return { ...raw, steps } as unknown as Change;
 }

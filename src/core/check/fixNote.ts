@@ -1,9 +1,9 @@
 import { applyChange } from '../change/apply';
 import { edit, type Edit } from '../change/edit';
-import { endPoint, meetLine } from '../change/endEdits';
-import { closeGap } from '../change/gapEdits';
-import { removeLines, reshapeLines } from '../change/lineEdits';
-import { changeKind, nodeAt, removeNodes, type NodeRef } from '../change/nodeEdits';
+import { endPoint, meetLine } from '../edits/ends';
+import { closeGap } from '../edits/gaps';
+import { removeLines, reshapeLines } from '../edits/lines';
+import { changeKind, nodeAt, removeNodes, type NodeRef } from '../edits/nodes';
 import { findLine } from '../drawing/find';
 import { neighbours, reflowed } from '../drawing/node';
 import { skeletonBox } from '../drawing/run';

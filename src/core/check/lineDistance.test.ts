@@ -9,7 +9,7 @@ import {
   type Point,
 } from '@/core';
 import { runFromCubics } from '../drawing/fromCubics';
-import { settledRuns } from '../change/settleEdits';
+import { settledRuns } from '../edits/settle';
 import { inkPicture } from '../test/inkPicture';
 import { laidReference } from '../test/laidReference';
 import { measureLine, referenceBeneath, together } from './lineDistance';

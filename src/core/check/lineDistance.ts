@@ -1,7 +1,7 @@
 import { inkPath } from '../assist/inkPath';
 import type { Stroke } from '../assist/profile';
 import { trackedOf, type Tracked } from '../assist/tracked';
-import { holdsPlace, pageToShares, referenceBox, sharesToPage, shownPixels } from '../drawing/placement';
+import { holdsPlace, pageToShares, placedBox, sharesToPage, shownPixels } from '../drawing/placement';
 import { shownCubics } from '../drawing/rounding';
 import { skeletonBox } from '../drawing/run';
 import type { Drawing, Line, Reference } from '../drawing/schema';
@@ -35,7 +35,7 @@ export function referenceBeneath(d: Drawing, line: Pick<Line, 'runs'>): Referenc
   const box = skeletonBox(line);
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
   const under = d.references.filter((r) => r.visible && !r.beside).reverse();
-  return under.find((r) => holdsPlace(r, middle)) ?? under.find((r) => boxesMeet(referenceBox(r), box)) ?? null;
+  return under.find((r) => holdsPlace(r, middle)) ?? under.find((r) => boxesMeet(placedBox(r), box)) ?? null;
 }
 
 /** How a picture lies on the page. */

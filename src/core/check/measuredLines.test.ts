@@ -13,7 +13,7 @@ const drawing = (...sheets: Line[][]): Drawing => {
   return {
     ...empty,
     references: [reference],
-    sheets: sheets.map((lines, i) => ({ ...empty.sheets[0], id: `s${i}`, lines })),
+    sheets: sheets.map((items, i) => ({ ...empty.sheets[0], id: `s${i}`, items })),
   };
 };
 const all = <T>(steps: Generator<void, T>): number => {

@@ -1,3 +1,4 @@
+import { linesOf } from '../drawing/items';
 import { findLine } from '../drawing/find';
 import type { Drawing, Line, Reference } from '../drawing/schema';
 import type { GrayImage } from '../raster/grayImage';
@@ -88,7 +89,7 @@ export class MeasuredLines {
     const sheets = new Map<string, DistanceFigures>();
     const all: Tally[] = [];
     for (const s of d.sheets.filter((x) => x.visible)) {
-      const own = s.lines.flatMap((l) => {
+      const own = linesOf(s).flatMap((l) => {
         const found = instead.get(l.id) ?? this.of(d, l, reach);
         return found ? [tallyOf(found.places)] : [];
       });
@@ -133,4 +134,4 @@ export class MeasuredLines {
   }
 }
 
-export const seenLines = (d: Drawing): Line[] => d.sheets.filter((s) => s.visible).flatMap((s) => s.lines);
+export const seenLines = (d: Drawing): Line[] => d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s));

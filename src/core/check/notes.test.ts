@@ -1,3 +1,4 @@
+import { linesOf } from '../drawing/items';
 import {
   applyChange,
   emptyDrawing,
@@ -8,7 +9,7 @@ import {
   type Point,
   type Run,
 } from '@/core';
-import { waveThrough, unwave } from '../change/noteEdits';
+import { waveThrough, unwave } from '../edits/notes';
 import { cornerAt } from '../drawing/run';
 import { findNotes } from './findNotes';
 import { fixAll, fixNote } from './fixNote';
@@ -26,12 +27,12 @@ function drawing(runs: Run[], width = 1): Drawing {
     tag: '#3366aa',
   });
   const lines = runs.map((run, i) => ({ id: `l${i}`, style: { ...firstStyle, width }, runs: [run] }));
-  return { ...d, sheets: [{ ...d.sheets[0], lines }] };
+  return { ...d, sheets: [{ ...d.sheets[0], items: lines }] };
 }
 
 const kindsIn = (d: Drawing): NoteKind[] => findNotes(d).map((n) => n.kind);
 const apply = (d: Drawing, e: ReturnType<typeof fixNote>): Drawing => applyChange(d, { id: 'c', ...e });
-const runsOf = (d: Drawing): Run[] => d.sheets[0].lines.flatMap((l) => l.runs);
+const runsOf = (d: Drawing): Run[] => linesOf(d.sheets[0]).flatMap((l) => l.runs);
 
 const wrong: Record<NoteKind, Run[]> = {
   gap: [straight(p(20, 20), p(100, 20)), straight(p(103, 22), p(180, 90))],
@@ -98,7 +99,7 @@ test('a line that closes but for a little is closed; one whole line off the page
   expect(note.lines).toEqual(['l0']);
   expect(runsOf(apply(ring, fixNote(ring, note)))[0].closed).toBe(true);
   const away = drawing([straight(p(600, 50), p(700, 50)), straight(p(10, 10), p(90, 30))]);
-  expect(apply(away, fixNote(away, findNotes(away)[0])).sheets[0].lines.map((l) => l.id)).toEqual(['l1']);
+  expect(linesOf(apply(away, fixNote(away, findNotes(away)[0])).sheets[0]).map((l) => l.id)).toEqual(['l1']);
 });
 
 test('all of a kind are put right in one change', () => {

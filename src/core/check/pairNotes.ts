@@ -1,6 +1,6 @@
 import RBush from 'rbush';
-import { towards, type End } from '../change/joinEdits';
-import { crossingBefore, trimmed, type Crossed } from '../change/endEdits';
+import { towards, type End } from '../edits/join';
+import { crossingBefore, trimmed, type Crossed } from '../edits/ends';
 import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';

@@ -1,34 +1,109 @@
+import type { Group, Item } from './item';
+import { isGroup, isLine, linesIn } from './items';
 import type { Drawing, Line, Reference, Sheet } from './schema';
 
-/** Where a line is: its sheet and its place in it. */
-export type Found = { sheet: Sheet; line: Line; index: number };
+/** A place in a sheet's list of items, or in that of one of its groups. */
+export type Place = { readonly sheet: string; readonly group?: string; readonly index: number };
 
-const places = new WeakMap<readonly Line[], Map<string, number>>();
+/** Where an item is: its sheet, the group that holds it, if one does, and its place there. */
+export type FoundItem = { sheet: Sheet; group: string | undefined; index: number; item: Item };
+/** The same of a line. */
+export type Found = { sheet: Sheet; group: string | undefined; index: number; line: Line };
 
-/** The place of each line of a sheet by its id. Worked out once for each state of a sheet. */
-function placesIn(lines: readonly Line[]): Map<string, number> {
-  let map = places.get(lines);
+export const placeOf = ({ sheet, group, index }: Pick<Found, 'sheet' | 'group' | 'index'>): Place => ({
+  sheet: sheet.id,
+  ...(group !== undefined && { group }),
+  index,
+});
+
+const places = new WeakMap<readonly Item[], Map<string, number>>();
+
+/** The place of each item of a list by its id, those in groups not among them. Worked out once for each list. */
+export function placesIn(items: readonly Item[]): Map<string, number> {
+  let map = places.get(items);
   if (!map) {
-    map = new Map(lines.map((l, i) => [l.id, i]));
-    places.set(lines, map);
+    map = new Map(items.map((item, i) => [item.id, i]));
+    places.set(items, map);
   }
   return map;
 }
 
-/** Says that `after` holds the same lines in the same places as `before`, so that nothing need be worked out anew. */
-export const keepPlaces = (before: readonly Line[], after: readonly Line[]): void =>
-  void places.set(after, placesIn(before));
+const owners = new WeakMap<readonly Item[], Map<string, string>>();
+
+/** For each item that lies in a group, at whatever depth, the id of the group that holds it. */
+export function ownersIn(items: readonly Item[]): Map<string, string> {
+  let map = owners.get(items);
+  if (!map) {
+    map = new Map();
+    for (const item of items) {
+      if (!isGroup(item)) continue;
+      for (const child of item.items) map.set(child.id, item.id);
+      for (const [id, owner] of ownersIn(item.items)) map.set(id, owner);
+    }
+    owners.set(items, map);
+  }
+  return map;
+}
+
+/** Says that `after` holds the same items in the same places as `before`, so that nothing need be worked out anew. */
+export function keepPlaces(before: readonly Item[], after: readonly Item[]): void {
+  places.set(after, placesIn(before));
+  const known = owners.get(before);
+  if (known) owners.set(after, known);
+}
 
 export const sheetOf = (d: Drawing, id: string): Sheet | undefined => d.sheets.find((s) => s.id === id);
 export const referenceOf = (d: Drawing, id: string): Reference | undefined => d.references.find((r) => r.id === id);
-export const indexInSheet = (sheet: Sheet, line: string): number => placesIn(sheet.lines).get(line) ?? -1;
 
-export function findLine(d: Drawing, id: string): Found | undefined {
+/** The groups that an item lies in, the outermost first. */
+export function groupsAround(sheet: Sheet, id: string): Group[] {
+  const around = owners.get(sheet.items)?.size === 0 ? undefined : ownersIn(sheet.items);
+  const owner = around?.get(id);
+  if (owner === undefined) return [];
+  const above = groupsAround(sheet, owner);
+  const list = above.at(-1)?.items ?? sheet.items;
+  return [...above, list[placesIn(list).get(owner)!] as Group];
+}
+
+/** An item of a sheet, in a group or not. */
+export function itemIn(sheet: Sheet, id: string): FoundItem | undefined {
+  const index = placesIn(sheet.items).get(id);
+  if (index !== undefined) return { sheet, group: undefined, index, item: sheet.items[index] };
+  const group = groupsAround(sheet, id).at(-1);
+  if (!group) return undefined;
+  const within = placesIn(group.items).get(id)!;
+  return { sheet, group: group.id, index: within, item: group.items[within] };
+}
+
+/** Whether an item lies on a sheet, in a group or not. */
+export const holdsItem = (sheet: Sheet, id: string): boolean =>
+  placesIn(sheet.items).has(id) || ownersIn(sheet.items).has(id);
+
+export function findItem(d: Drawing, id: string): FoundItem | undefined {
   for (const sheet of d.sheets) {
-    const index = placesIn(sheet.lines).get(id);
-    if (index !== undefined) return { sheet, line: sheet.lines[index], index };
+    const found = itemIn(sheet, id);
+    if (found) return found;
   }
   return undefined;
+}
+
+export function findLine(d: Drawing, id: string): Found | undefined {
+  const found = findItem(d, id);
+  if (!found || !isLine(found.item)) return undefined;
+  const { item: line, ...place } = found;
+  return { ...place, line };
+}
+
+/** How many lines a sheet has. */
+export const lineCount = (d: Drawing, sheet: string): number => linesIn(sheetOf(d, sheet)?.items ?? []).length;
+
+const orders = new WeakMap<readonly Line[], Map<string, number>>();
+
+/** Where each line lies in painting order, by its id, among the lines given. */
+export function orderOf(lines: readonly Line[]): ReadonlyMap<string, number> {
+  let map = orders.get(lines);
+  if (!map) orders.set(lines, (map = new Map(lines.map((l, i) => [l.id, i]))));
+  return map;
 }
 
 /** Whether lines of a sheet can be chosen and changed. */

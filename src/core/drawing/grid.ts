@@ -1,4 +1,6 @@
 import type { Point } from '../geometry/point';
+import type { Item } from './item';
+import { mapItem, mapped } from './items';
 import type { Line, Node, Run } from './schema';
 
 /**
@@ -18,17 +20,6 @@ export const pointOnGrid = <P extends Point | null>(p: P): P =>
 function nodeOnGrid(n: Node): Node {
   const [point, into, out] = [pointOnGrid(n.point), pointOnGrid(n.in), pointOnGrid(n.out)];
   return point === n.point && into === n.in && out === n.out ? n : { ...n, point, in: into, out };
-}
-
-/** A list with each item made something of; the same list where nothing becomes another. */
-function mapped<T>(list: readonly T[], make: (item: T) => T): readonly T[] {
-  let other: T[] | null = null;
-  list.forEach((item, i) => {
-    const next = make(item);
-    if (next !== item) other ??= list.slice(0, i) as T[];
-    other?.push(next);
-  });
-  return other ?? list;
 }
 
 export const nodesOnGrid = (nodes: readonly Node[]): readonly Node[] => mapped(nodes, nodeOnGrid);
@@ -53,4 +44,11 @@ export function lineOnGrid<L extends Pick<Line, 'runs'>>(line: L): L {
   return runs === line.runs ? line : { ...line, runs };
 }
 
-export const linesOnGrid = (lines: readonly Line[]): readonly Line[] => mapped(lines, lineOnGrid);
+/** An item with all its places on the grid; the same item where they are. */
+export function itemOnGrid(item: Item): Item {
+  if (item.kind !== 'picture') return mapItem(item, lineOnGrid);
+  const at = pointOnGrid(item.at);
+  return at === item.at ? item : { ...item, at };
+}
+
+export const itemsOnGrid = (items: readonly Item[]): readonly Item[] => mapped(items, itemOnGrid);

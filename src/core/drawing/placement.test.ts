@@ -7,20 +7,11 @@ import {
   placeReference,
   setCorrection,
   swapPicture,
-} from '../change/referenceEdits';
+} from '../edits/references';
 import { applyChange, inverseOf, plainPage, emptyDrawing, type Drawing, type Reference } from '..';
 import type { Edit } from '../change/edit';
 import { firstCorrections } from './correction';
-import {
-  dpiOf,
-  holdsPlace,
-  laidOut,
-  opacityOf,
-  pageToShares,
-  referenceBox,
-  sharesToPage,
-  shownPixels,
-} from './placement';
+import { dpiOf, holdsPlace, laidOut, opacityOf, pageToShares, placedBox, sharesToPage, shownPixels } from './placement';
 
 const page = plainPage({ width: 600, height: 400, unit: 'px', dpi: 96, ground: null });
 const taken = { id: 'r', name: 'x', picture: 'a'.repeat(64), pixelWidth: 1200, pixelHeight: 600, dpi: 300 };
@@ -59,7 +50,7 @@ test('shares of the picture and places of the page go into each other, however i
     y: expect.closeTo(-100),
   });
   expect(sharesToPage({ ...reference, flipX: true }, { x: 0, y: 0 }).x).toBeCloseTo(600);
-  const box = referenceBox({ ...reference, turn: 90 });
+  const box = placedBox({ ...reference, turn: 90 });
   expect([box.minX, box.maxX, box.minY, box.maxY].map(Math.round)).toEqual([150, 450, -100, 500]);
 });
 

@@ -1,7 +1,8 @@
+import { linesOf } from './items';
 import fc from 'fast-check';
 import { refitAsOne } from '../geometry/refit';
 import { applyChange } from '../change/apply';
-import { moveNodes, removeNodes } from '../change/nodeEdits';
+import { moveNodes, removeNodes } from '../edits/nodes';
 import { cubicAt, splitCubic, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, cross, distance, dot, lengthOf, point, scale, subtract } from '../geometry/point';
@@ -103,10 +104,11 @@ describe('kinds of node', () => {
     expect([flowing.nodes[1].in!.x, flowing.nodes[1].out!.x, flowing.nodes[1].out!.y]).toEqual([-20, 20, 0]);
     const d: Drawing = {
       ...wanderingDrawing(0, 1, 1),
-      sheets: [{ ...wanderingDrawing(0, 1, 1).sheets[0], lines: [{ id: 'l', style: firstStyle, runs: [flowing] }] }],
+      sheets: [{ ...wanderingDrawing(0, 1, 1).sheets[0], items: [{ id: 'l', style: firstStyle, runs: [flowing] }] }],
     };
-    const [moved] = applyChange(d, { id: 'c', ...moveNodes(d, [{ line: 'l', run: 0, node: 2 }], point(-60, 60)) })
-      .sheets[0].lines;
+    const [moved] = linesOf(
+      applyChange(d, { id: 'c', ...moveNodes(d, [{ line: 'l', run: 0, node: 2 }], point(-60, 60)) }).sheets[0],
+    );
     const { in: into, out } = moved.runs[0].nodes[1];
     expect(cross(into!, out!)).toBeCloseTo(0, 9);
     expect(out!.x).toBeCloseTo(out!.y, 9);
@@ -152,12 +154,12 @@ describe('removing a node keeps the shape', () => {
 
   test('an end that goes shortens the line; a run left with one node goes', () => {
     const d = wanderingDrawing(2, 3, 4);
-    const [line] = d.sheets[0].lines;
+    const [line] = linesOf(d.sheets[0]);
     const open = { ...line, runs: [{ ...line.runs[0], closed: false }] };
-    const drawing = { ...d, sheets: [{ ...d.sheets[0], lines: [open] }] };
+    const drawing = { ...d, sheets: [{ ...d.sheets[0], items: [open] }] };
     const shorter = applyChange(drawing, { id: 'c', ...removeNodes(drawing, [{ line: line.id, run: 0, node: 0 }]) });
-    expect(shorter.sheets[0].lines[0].runs[0].nodes).toHaveLength(3);
-    expect(shorter.sheets[0].lines[0].runs[0].nodes[0].in).toBeNull();
+    expect(linesOf(shorter.sheets[0])[0].runs[0].nodes).toHaveLength(3);
+    expect(linesOf(shorter.sheets[0])[0].runs[0].nodes[0].in).toBeNull();
     const none = applyChange(drawing, {
       id: 'c',
       ...removeNodes(
@@ -165,7 +167,7 @@ describe('removing a node keeps the shape', () => {
         [0, 1, 2].map((node) => ({ line: line.id, run: 0, node })),
       ),
     });
-    expect(none.sheets[0].lines).toHaveLength(0);
+    expect(linesOf(none.sheets[0])).toHaveLength(0);
   });
 });
 

@@ -1,5 +1,6 @@
+import { isGroup, linesOf } from '../drawing/items';
 import { drawingSchema, readSvg, writeSvg, type Drawing, type Line } from '../index';
-import { groupLines } from '../change/arrangeEdits';
+import { groupLines } from '../edits/arrange';
 import { applyChange } from '../change/apply';
 import { cubicsOf } from '../drawing/run';
 import { evaluate } from '../geometry/cubic';
@@ -7,7 +8,7 @@ import { wanderingDrawing } from '../test/drawings';
 
 const svg = (content: string, root = 'width="200" height="100"'): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${content}</svg>`;
-const lines = (d: Drawing): Line[] => d.sheets.flatMap((s) => s.lines);
+const lines = (d: Drawing): Line[] => d.sheets.flatMap((s) => linesOf(s));
 const one = (content: string, root?: string): Line => {
   const found = lines(readSvg(svg(content, root)).drawing);
   expect(found).toHaveLength(1);
@@ -18,14 +19,18 @@ const places = (l: Line): number[][][] =>
 
 test('what we write we read: the same page, sheets, groups, styles and curves', () => {
   const plain = wanderingDrawing(24, 3, 8);
-  const some = new Set(plain.sheets[1].lines.slice(1, 4).map((l) => l.id));
+  const some = new Set(
+    linesOf(plain.sheets[1])
+      .slice(1, 4)
+      .map((l) => l.id),
+  );
   const d = applyChange(plain, { id: 'c', ...groupLines(plain, some, 'g') });
   const { drawing, dropped } = readSvg(writeSvg(d, { precision: 6 }));
   expect(dropped).toEqual([]);
   expect(drawingSchema.safeParse(drawing).success).toBe(true);
   expect(drawing.page).toMatchObject({ unit: 'mm', width: expect.closeTo(d.page.width, 2) });
   expect(drawing.sheets.map((s) => s.name)).toEqual(d.sheets.map((s) => s.name));
-  expect(drawing.sheets[1].lines.filter((l) => l.groups).length).toBe(3);
+  expect(drawing.sheets[1].items.filter(isGroup).map((g) => g.items.length)).toEqual([3]);
   lines(d).forEach((l, i) => {
     const back = lines(drawing)[i];
     expect(back.style).toEqual({ ...l.style, width: expect.closeTo(l.style.width, 4) });
@@ -148,7 +153,7 @@ describe('style', () => {
     const line = one(
       `${css}<g stroke-linecap="round" fill="tomato"><path class="thin" d="M0 0L9 0" style="stroke-linejoin:bevel"/></g>`,
     );
-    expect(line.style).toEqual({ colour: '#111111', width: 3, cap: 'round', join: 'bevel', fill: '#ff6347' });
+    expect(line.style).toEqual({ stroke: '#111111', width: 3, cap: 'round', join: 'bevel', fill: '#ff6347' });
   });
 
   it('a fill without a stroke has no width; what draws nothing is no line', () => {
@@ -168,6 +173,24 @@ test('dashes, miter limit and paint order come along, grown with the picture', (
   expect(read).toMatchObject({ dash: { lengths: [4, 2], offset: 6 }, miterLimit: 9, strokeBelow: true });
 });
 
+test('opacity and blend come along: of strokes and fills, of lines, of groups and of sheets', () => {
+  const { drawing, dropped } = readSvg(
+    svg(`<g id="A" opacity="0.5"><g opacity="50%"><title>Leaf</title>
+      <path d="M0 0L9 9L0 9Z" fill="#ff0000" fill-opacity=".5" stroke="rgb(0 0 255 / 25%)" style="mix-blend-mode:multiply"/>
+      <path d="M0 0L9 9" stroke="#00ff00" fill="none" opacity=".25"/></g></g>`),
+  );
+  expect(dropped).toEqual([]);
+  const [sheet] = drawing.sheets;
+  expect(sheet.opacity).toBe(0.5);
+  const [group] = sheet.items.filter(isGroup);
+  expect(group).toMatchObject({ name: 'Leaf', opacity: 0.5 });
+  expect(linesOf(sheet)).toMatchObject([
+    { blend: 'multiply', style: { stroke: '#0000ff40', fill: '#ff000080' } },
+    { opacity: 0.25, style: { stroke: '#00ff00' } },
+  ]);
+  expect(readSvg(writeSvg(drawing)).drawing.sheets[0].items).toEqual(sheet.items);
+});
+
 describe('what cannot be kept', () => {
   it('is named once each, with the reason', () => {
     const { drawing, dropped } = readSvg(
@@ -176,7 +199,7 @@ describe('what cannot be kept', () => {
     );
     expect(lines(drawing)).toHaveLength(1);
     expect(dropped.map((d) => d.what).sort()).toEqual(
-      ['dashes', 'gradients and patterns', 'image', 'opacity', 'script', 'text', 'use'].sort(),
+      ['dashes', 'gradients and patterns', 'image', 'script', 'text', 'use'].sort(),
     );
     expect(dropped.every((d) => d.why.length > 10)).toBe(true);
   });
@@ -232,8 +255,8 @@ describe('texts that are meant to take for ever', () => {
     ['a transform that never ends', svg(`<g transform="rotate(${'1 '.repeat(long / 2)}">${line}</g>`)],
     ['a rule of a great many declarations', svg(`<style>path{${'a:b;'.repeat(49_000)}}</style>${line.repeat(20_000)}`)],
   ])('%s', (_, text) => {
-    const [first] = readSvg(text).drawing.sheets[0].lines;
-    expect(first.style.colour).toBe('#112233');
+    const [first] = linesOf(readSvg(text).drawing.sheets[0]);
+    expect(first.style.stroke).toBe('#112233');
   });
 
   it.each([

@@ -1,12 +1,16 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
-import { tagColours } from '../change/sheetEdits';
+import { tagColours } from '../edits/sheets';
+import { linesIn } from '../drawing/items';
+import { MOST_DEEP as DEEPEST_GROUP, type Item } from '../drawing/item';
+import type { Laying } from '../drawing/paint';
 import { emptyDrawing, freshSheet, plainPage, type Drawing, type Line, type Sheet, type Unit } from '../drawing/schema';
 import { growthOf, identity, times, type Matrix } from '../geometry/matrix';
 import { livingOf } from './svgLiving';
 import { grownStroke } from '../ink/grown';
 import { outlineOf, runsOf } from './svgShapes';
 import { transformOf } from './svgTransform';
-import { firstLook, lengthOf, lookOf, rulesOf, styleOf, type Look, type Rules } from './svgStyle';
+import { rulesOf, type Rules } from './css';
+import { firstLook, lengthOf, lookOf, styleOf, type Look } from './svgStyle';
 
 export type Dropped = { what: string; why: string };
 
@@ -37,7 +41,18 @@ const whyDropped: Record<string, string> = {
   animate: 'A drawing does not move.',
 };
 
-type Element = { name: string; look: Look; transform: Matrix; group: string | null; depth: number; skip: boolean };
+type Element = {
+  name: string;
+  look: Look;
+  transform: Matrix;
+  depth: number;
+  skip: boolean;
+  group: OpenGroup | null;
+  part?: string;
+};
+/** A group while it is read; what is in it is known when it closes. */
+type OpenGroup = Laying & { name: string; items: Item[] };
+type OpenSheet = { name: string; items: Item[]; isGroup: boolean; opacity?: number };
 
 /**
  * An SVG read as a drawing of lines: paths and basic shapes with their plain strokes and fills. Groups at the top become
@@ -89,7 +104,9 @@ function parse(text: string, listen: (parser: SaxesParser) => void): void {
 class Reader {
   private readonly stack: Element[] = [];
   private readonly dropped = new Map<string, string>();
-  private readonly sheets: { name: string; lines: Line[]; isGroup: boolean }[] = [];
+  private readonly sheets: OpenSheet[] = [];
+  /** How deep the elements lie that become sheets: one deeper where all of the art is in one element. */
+  private top = 1;
   private page = plainPage({ width: 300, height: 150, unit: 'px', dpi: 96, ground: null });
   private count = 0;
   private groups = 0;
@@ -121,14 +138,15 @@ class Reader {
     const own = transformOf(attributes.transform ?? '');
     if (!own) this.drop('transforms that cannot be read', 'What they were for is left where it is without them.');
     const transform = depth === 0 ? this.rootTransform(attributes) : times(above!.transform, own ?? identity);
-    let group = above?.group ?? null;
-    if (name === 'g' && depth === 1) {
-      this.sheets.push({ name: attributes.id ?? '', lines: [], isGroup: true });
-    } else if (name === 'g' && depth > 1) {
-      group = `${group ? `${group} ` : ''}g${++this.groups}`;
-    }
-    if (name === 'title' && depth <= 2) this.title = { depth, text: '' };
-    const element = { name, look, transform, group, depth, skip };
+    let group: OpenGroup | null = null;
+    if (name === 'g' && depth === 1 && attributes['data-part'] === 'art') this.top = 2;
+    else if (name === 'g' && depth === this.top) {
+      this.sheets.push({ name: attributes.id ?? '', items: [], isGroup: true, ...sheetLaying(look) });
+      if (look.blend !== 'normal') this.drop('blend modes', 'A sheet is laid plainly over those below.');
+    } else if (name === 'g' && depth > this.top && attributes['data-part'] !== 'line')
+      group = { name: '', items: [], ...layingOf(look) };
+    if (name === 'title') this.title = { depth, text: '' };
+    const element = { name, look, transform, group, depth, skip, part: attributes['data-part'] };
     this.stack.push(element);
     if (!skip && !look.hidden) this.draw(element, attributes);
   }
@@ -136,14 +154,28 @@ class Reader {
   private close(): void {
     const element = this.stack.pop()!;
     if (element.name === 'title' && this.title) {
+      const text = this.title.text.trim().slice(0, 200);
+      const group = this.stack.at(-1)?.group;
       const sheet = this.sheets.at(-1);
-      if (this.title.depth === 2 && sheet?.isGroup && this.title.text.trim()) sheet.name = this.title.text.trim();
+      if (group && text) group.name = text;
+      else if (this.title.depth === this.top + 1 && sheet?.isGroup && text) sheet.name = text;
       this.title = null;
     }
-    if (element.name === 'g' && element.depth === 1) {
+    if (element.name === 'g' && element.depth === this.top) {
       const sheet = this.sheets.at(-1);
       if (sheet) sheet.isGroup = false;
     }
+    if (element.group) this.closeGroup(element.group, element.depth);
+  }
+
+  /** A group goes to where it lies; one in which nothing is left is none. */
+  private closeGroup({ items, ...group }: OpenGroup, depth: number): void {
+    if (items.length === 0) return;
+    const above = this.itemsFor(depth);
+    // Where groups can lie no deeper, what is in one lies in the one around it.
+    const level = this.stack.filter((e) => e.group).length;
+    if (level >= DEEPEST_GROUP) for (const item of items) above.push(item);
+    else above.push({ kind: 'group', id: `g${++this.groups}`, ...group, items });
   }
 
   /** From user units to page units: the viewBox fitted into the size, in its middle (SVG 2, 8.2). */
@@ -166,7 +198,7 @@ class Reader {
     return { a: sx, b: 0, c: 0, d: sy, e: tx, f: ty };
   }
 
-  private draw({ name, look, transform, group, depth }: Element, attributes: Record<string, string>): void {
+  private draw({ name, look, transform, depth }: Element, attributes: Record<string, string>): void {
     // The fill of a living stroke, which comes with the stroke itself.
     if (attributes['data-part'] === 'fill') return;
     const living = livingOf(attributes);
@@ -183,28 +215,43 @@ class Reader {
       id: `r${++this.count}`,
       runs: runs.slice(0, 2000).map((r) => ({ ...r, nodes: r.nodes.slice(0, 20_000) })),
       ...(living ? grownStroke(living.stroke, growth) : { style: styleOf(look, isStroked ? growth : 0) }),
-      ...(group ? { groups: group.split(' ').slice(0, 20) } : {}),
+      ...layingOf(this.wholeLook(look, living !== null)),
     };
-    this.sheetFor(depth).push(line);
+    this.itemsFor(depth).push(line);
   }
 
-  /** The sheet of the group at the top that is open; lines outside of any have sheets of their own, in their order. */
-  private sheetFor(depth: number): Line[] {
+  /** The look of a line that is written as several elements is that of the element around them. */
+  private wholeLook(look: Look, isLiving: boolean): Look {
+    const around = this.stack.at(-2);
+    return isLiving && around?.part === 'line' ? around.look : look;
+  }
+
+  /**
+   * Where an element's item goes: into the group that is open; else onto the sheet of the element at the top. Items outside of
+   * any have sheets of their own, in their order.
+   */
+  private itemsFor(depth: number): Item[] {
+    const group = this.stack.findLast((e) => e.group && e.depth < depth)?.group;
+    if (group) return group.items;
     const last = this.sheets.at(-1);
-    if (last && (last.isGroup ? depth > 1 : last.name === '')) return last.lines;
-    const lines: Line[] = [];
-    this.sheets.push({ name: '', lines, isGroup: false });
-    return lines;
+    if (last && (last.isGroup ? depth > this.top : last.name === '')) return last.items;
+    const items: Item[] = [];
+    this.sheets.push({ name: '', items, isGroup: false });
+    return items;
   }
 
   result(): { drawing: Drawing; dropped: Dropped[] } {
-    const kept = this.sheets.filter((s) => s.lines.length > 0);
+    const kept = this.sheets.filter((s) => s.items.length > 0);
     const first = freshSheet('s1', 'Sheet 1', tagColours[0]);
-    const sheets = kept.map(({ name, lines }, i): Sheet => ({
-      ...freshSheet(`s${i + 1}`, (name || `Sheet ${i + 1}`).slice(0, 200), tagColours[i % tagColours.length]),
-      style: { ...lines.at(-1)!.style, fill: null, width: lines.at(-1)!.style.width || 1 },
-      lines,
-    }));
+    const sheets = kept.map(({ name, items, opacity }, i): Sheet => {
+      const { style } = linesIn(items).at(-1)!;
+      return {
+        ...freshSheet(`s${i + 1}`, (name || `Sheet ${i + 1}`).slice(0, 200), tagColours[i % tagColours.length]),
+        style: { ...style, fill: null, width: style.width || 1 },
+        items,
+        ...(opacity !== undefined && { opacity }),
+      };
+    });
     const drawing = emptyDrawing(this.page, { id: 's1', name: 'Sheet 1', tag: tagColours[0] });
     return {
       drawing: { ...drawing, sheets: sheets.length > 0 ? sheets : [first] },
@@ -212,3 +259,10 @@ class Reader {
     };
   }
 }
+
+/** How an element is laid over what is below, as far as it says so. */
+function layingOf({ opacity, blend }: Look): Laying {
+  return { ...(opacity < 1 && { opacity }), ...(blend !== 'normal' && { blend }) };
+}
+
+const sheetLaying = ({ opacity }: Look): { opacity?: number } => (opacity < 1 ? { opacity } : {});

@@ -1,7 +1,8 @@
+import { linesOf } from '../drawing/items';
 import { Resvg } from '@resvg/resvg-js';
 import fc from 'fast-check';
 import { cubicsFrom } from '@/server/simulated/curves/path';
-import { placedReference } from '../change/referenceEdits';
+import { placedReference } from '../edits/references';
 import { cubicsOf } from '../drawing/run';
 import { emptyDrawing, firstStyle, type Drawing, type Line } from '../drawing/schema';
 import { distance, point } from '../geometry/point';
@@ -11,7 +12,7 @@ import { writeSvg } from './svgOut';
 
 const withLines = (lines: Line[], name = 'Pear outline'): Drawing => {
   const d = emptyDrawing(testPage, { id: 's', name, tag: '#8f2d63' });
-  return { ...d, sheets: [{ ...d.sheets[0], lines }] };
+  return { ...d, sheets: [{ ...d.sheets[0], items: lines }] };
 };
 
 test('path data holds the geometry to half of the last decimal', () => {
@@ -85,7 +86,7 @@ test('one element a line, sheets as named groups, hidden ones left out, no pictu
 
 test('names cannot break out of the markup', () => {
   const svg = writeSvg(
-    withLines(wanderingDrawing(1, 2, 1).sheets[0].lines as Line[], `"><script>alert('1')</script>&\u0000`),
+    withLines(linesOf(wanderingDrawing(1, 2, 1).sheets[0]) as Line[], `"><script>alert('1')</script>&\u0000`),
   );
   expect(svg).not.toContain('<script');
   expect(() => new Resvg(svg)).not.toThrow();
@@ -95,7 +96,7 @@ test('an independent renderer puts the ink where the lines are, and nowhere else
   const corner = (x: number, y: number) => ({ point: point(x, y), in: null, out: null, kind: 'corner' as const });
   const line: Line = {
     id: 'l',
-    style: { ...firstStyle, width: 10, cap: 'butt', colour: '#000000' },
+    style: { ...firstStyle, width: 10, cap: 'butt', stroke: '#000000' },
     runs: [{ closed: false, nodes: [corner(100, 350), corner(900, 350)] }],
   };
   const image = new Resvg(writeSvg(withLines([line])), { fitTo: { mode: 'width', value: 1000 } }).render();
@@ -109,7 +110,7 @@ test('an independent renderer puts the ink where the lines are, and nowhere else
 test('the drawing alone is as large as its lines with their widths', () => {
   const d = wanderingDrawing(3, 3, 7);
   const [, x, y, w, h] = /viewBox="(\S+) (\S+) (\S+) (\S+)"/.exec(writeSvg(d, { scope: 'drawing' }))!.map(Number);
-  for (const p of d.sheets.flatMap((s) => s.lines).flatMap((l) => l.runs[0].nodes.map((n) => n.point))) {
+  for (const p of d.sheets.flatMap((s) => linesOf(s)).flatMap((l) => l.runs[0].nodes.map((n) => n.point))) {
     expect(p.x > x && p.x < x + w && p.y > y && p.y < y + h).toBe(true);
   }
 });

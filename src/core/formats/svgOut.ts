@@ -1,10 +1,14 @@
 import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
-import type { Box } from '../geometry/point';
-import { middleOf, opacityOf } from '../drawing/placement';
+import { distance, type Box } from '../geometry/point';
+import { alphaOf, opaque } from '../colour/colour';
+import { seenLines } from '../drawing/items';
+import { middleOf } from '../drawing/placement';
 import { lineBox } from '../drawing/run';
-import type { Drawing, Line, Reference, Sheet } from '../drawing/schema';
+import type { Drawing, Line } from '../drawing/schema';
 import { toUnit } from '../drawing/unit';
-import { bodyOf, isPlainStroke } from '../ink/body';
+import { bodyOf } from '../ink/body';
+import { colourOf, type GradientInk, type Ink } from '../scene/ink';
+import { sceneOf, type LayerNode, type LineNode, type Part, type PictureNode, type Scene } from '../scene/scene';
 import { decimal, outlineData, pathData } from './pathData';
 import { livingData } from './svgLiving';
 
@@ -17,121 +21,192 @@ export type WriteSvgOptions = {
   precision?: number;
   /** The page's ground as a rectangle; not by default. */
   ground?: boolean;
-  /** Where a reference's picture, as it is shown, is found; `pictures/<hash>` of the original by default. */
-  pictureHref?: (reference: Reference) => string;
+  /** Where a placed picture, as it is shown, is found; `pictures/<hash>` of the original by default. */
+  pictureHref?: (placed: PictureNode['placed']) => string;
 };
 
 /**
- * A drawing as SVG 1.1 (which SVG 2 readers read alike): one group a sheet, named, from the bottom up; one `path` a
- * line. Hidden sheets and references are left out. The size is the page's, in its unit; coordinates are page units.
+ * A drawing as SVG 1.1 (which SVG 2 readers read alike): one group a sheet, named, from the bottom up; groups within it; one
+ * `path` a line. Hidden sheets and references are left out. The size is the page's, in its unit; coordinates are page units.
  * @throws RangeError for a precision that is not a whole number from 0 to 12.
  */
 export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): string {
   const { scope = 'page', reference = false, precision = 3, ground = false } = options;
-  const href = options.pictureHref ?? ((r) => `pictures/${r.picture}`);
+  const href = options.pictureHref ?? (({ picture }) => `pictures/${picture}`);
   if (!Number.isInteger(precision) || precision < 0 || precision > 12) {
     throw new RangeError('the precision must be a whole number from 0 to 12');
   }
-  const { page } = drawing;
-  const box = viewOf(drawing, scope);
-  const n = (v: number) => decimal(v, precision);
-  const size = (v: number) => `${decimal(toUnit(v, page.unit), 4)}${page.unit}`;
-  const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
-  const ids = new Set<string>();
-  const parts = [
-    `<svg xmlns="http://www.w3.org/2000/svg"${reference ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${size(width)}" height="${size(height)}" viewBox="${n(box.minX)} ${n(box.minY)} ${n(width)} ${n(height)}">`,
-  ];
-  if (ground && page.ground) {
-    parts.push(
-      `<rect x="${n(box.minX)}" y="${n(box.minY)}" width="${n(width)}" height="${n(height)}" fill="${page.ground}"/>`,
-    );
-  }
-  if (reference)
-    parts.push(
-      ...drawing.references.filter((r) => r.visible).map((r) => imageElement(r, opacityOf(drawing, r), href(r), n)),
-    );
-  for (const sheet of drawing.sheets) {
-    if (sheet.visible && sheet.lines.length > 0) parts.push(sheetElement(sheet, ids, precision));
-  }
-  parts.push('</svg>');
-  return `${parts.join('\n')}\n`;
+  return new Writer(drawing, scope, precision, href).written(reference, ground);
 }
 
 /** The part of the plane that is shown. A drawing without visible lines shows its page. */
 export function viewOf(drawing: Drawing, scope: 'page' | 'drawing'): Box {
   const page = { minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height };
   if (scope === 'page') return page;
-  const box = drawing.sheets
-    .filter((s) => s.visible)
-    .flatMap((s) => s.lines)
-    .reduce((b, l) => joinBoxes(b, lineBox(l)), emptyBox);
+  const box = seenLines(drawing).reduce((b, l) => joinBoxes(b, lineBox(l)), emptyBox);
   return isEmptyBox(box) ? page : box;
-}
-
-function sheetElement(sheet: Sheet, ids: Set<string>, precision: number): string {
-  return `<g id="${idFor(sheet.name, ids)}">\n<title>${escaped(sheet.name)}</title>\n${linesElement(sheet.lines, precision)}\n</g>`;
-}
-
-/** Lines in their painting order; those of a group, which lie next to each other, within an element of its own. */
-function linesElement(lines: readonly Line[], precision: number): string {
-  const parts: string[] = [];
-  let open: readonly string[] = [];
-  for (const line of [...lines, null]) {
-    const path = line?.groups ?? [];
-    let shared = 0;
-    while (shared < open.length && open[shared] === path[shared]) shared++;
-    parts.push(...open.slice(shared).map(() => '</g>'), ...path.slice(shared).map(() => '<g>'));
-    open = path;
-    if (line) parts.push(lineElement(line, precision));
-  }
-  return parts.join('\n');
 }
 
 /** How far outlines in a file may lie from the true edge of their stroke, in page units. */
 const OUTLINE = 0.01;
 
-function lineElement(line: Line, precision: number): string {
-  const s = line.style;
-  const n = (v: number): string => decimal(v, precision);
-  if (isPlainStroke(line)) {
+class Writer {
+  private readonly ids = new Set<string>();
+  private readonly defs: string[] = [];
+
+  constructor(
+    private readonly drawing: Drawing,
+    private readonly scope: 'page' | 'drawing',
+    private readonly precision: number,
+    private readonly href: (placed: PictureNode['placed']) => string,
+  ) {}
+
+  private readonly n = (v: number): string => decimal(v, this.precision);
+
+  written(reference: boolean, ground: boolean): string {
+    const { n, drawing } = this;
+    const { page } = drawing;
+    const box = viewOf(drawing, this.scope);
+    const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
+    const size = (v: number) => `${decimal(toUnit(v, page.unit), 4)}${page.unit}`;
+    const scene = sceneOf(drawing, { references: reference });
+    const under = scene.filter((node) => node.kind === 'picture').map((node) => this.picture(node));
+    const art = this.scene(scene.filter((node) => node.kind !== 'picture'));
+    const own = hasBlends(scene) ? ['<g data-part="art" style="isolation:isolate">', ...art, '</g>'] : art;
+    const links = own.some((e) => e.includes('<image')) || under.length > 0;
+    return [
+      `<svg xmlns="http://www.w3.org/2000/svg"${links ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${size(width)}" height="${size(height)}" viewBox="${n(box.minX)} ${n(box.minY)} ${n(width)} ${n(height)}">`,
+      ...(this.defs.length > 0 ? [`<defs>${this.defs.join('')}</defs>`] : []),
+      ...(ground && page.ground
+        ? [
+            `<rect x="${n(box.minX)}" y="${n(box.minY)}" width="${n(width)}" height="${n(height)}" fill="${page.ground}"/>`,
+          ]
+        : []),
+      ...under,
+      ...own,
+      '</svg>\n',
+    ].join('\n');
+  }
+
+  private scene(scene: Scene): string[] {
+    return scene.flatMap((node) => {
+      if (node.kind === 'layer') return this.layer(node);
+      return node.kind === 'line' ? [this.line(node, '')] : [this.picture(node)];
+    });
+  }
+
+  private layer(layer: LayerNode): string[] {
+    const [only] = layer.children;
+    // A line's own opacity or blend stands with it.
+    if (layer.name === undefined && only?.kind === 'line') return [this.line(only, laying(layer))];
+    const inner = this.scene(layer.children);
+    if (inner.length === 0) return [];
+    const title = layer.name ? [`<title>${escaped(layer.name)}</title>`] : [];
+    const id = layer.name ? ` id="${this.idFor(layer.name, 'sheet')}"` : '';
+    const clip = layer.clip ? ` clip-path="url(#${this.clip(layer.clip)})"` : '';
+    return [`<g${id}${laying(layer)}${clip}>`, ...title, ...inner, '</g>'];
+  }
+
+  private clip(line: Line): string {
+    const id = this.idFor('clip', 'clip');
+    this.defs.push(`<clipPath id="${id}"><path d="${pathData(line, this.precision)}"/></clipPath>`);
+    return id;
+  }
+
+  private line({ line, parts }: LineNode, laid: string): string {
+    const body = parts.find((p) => p.kind === 'area' && p.within === 'body');
+    const area = parts.find((p) => p.kind === 'area' && p.within === 'line');
+    const stroke = parts.find((p) => p.kind === 'stroke');
+    if (!body) return this.plainLine(line, area, stroke, parts.length > 1 && parts[0] === stroke, laid);
+    const outline = outlineData(bodyOf(line, OUTLINE), this.precision);
+    const living = `<path d="${outline}"${this.paint('fill', body.ink)} stroke="none" ${livingData(line, this.precision, escaped)}`;
+    if (!area) return `${living}${laid}/>`;
+    const fill = `<path d="${pathData(line, this.precision)}"${this.paint('fill', area.ink)} stroke="none" data-part="fill"/>`;
+    const both = parts[0] === body ? [`${living}/>`, fill] : [fill, `${living}/>`];
+    return (laid ? [`<g data-part="line"${laid}>`, ...both, '</g>'] : both).join('\n');
+  }
+
+  private plainLine(
+    line: Line,
+    area: Part | undefined,
+    stroke: Extract<Part, { kind: 'stroke' }> | undefined,
+    isBelow: boolean,
+    laid: string,
+  ): string {
+    const { n } = this;
+    const s = stroke ?? line.style;
     const more = [
       s.miterLimit === undefined || s.join !== 'miter' ? '' : ` stroke-miterlimit="${n(s.miterLimit)}"`,
       s.dash ? ` stroke-dasharray="${s.dash.lengths.map(n).join(' ')}" stroke-dashoffset="${n(s.dash.offset)}"` : '',
-      s.strokeBelow && s.fill ? ' paint-order="stroke"' : '',
+      isBelow ? ' paint-order="stroke"' : '',
     ].join('');
-    return `<path d="${pathData(line, precision)}" fill="${s.fill ?? 'none'}" stroke="${s.colour}" stroke-width="${n(s.width)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"${more}/>`;
+    const fill = area ? this.paint('fill', area.ink) : ' fill="none"';
+    // A stroke of no width is written too: its colour and ends come back with it.
+    const own = stroke
+      ? this.paint('stroke', stroke.ink)
+      : this.paint('stroke', colourOf(this.drawing, line.style.stroke, line));
+    return `<path d="${pathData(line, this.precision)}"${fill}${own} stroke-width="${n(s.width)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"${more}${laid}/>`;
   }
-  const body = outlineData(bodyOf(line, OUTLINE), precision);
-  const stroke = `<path d="${body}" fill="${s.colour}" stroke="none" ${livingData(line, precision, escaped)}/>`;
-  if (!s.fill) return stroke;
-  const fill = `<path d="${pathData(line, precision)}" fill="${s.fill}" stroke="none" data-part="fill"/>`;
-  return s.strokeBelow ? `${stroke}\n${fill}` : `${fill}\n${stroke}`;
+
+  private paint(what: 'fill' | 'stroke', ink: Ink): string {
+    if (typeof ink !== 'string') return ` ${what}="url(#${this.gradient(ink)})"`;
+    const alpha = alphaOf(ink);
+    return ` ${what}="${opaque(ink)}"${alpha < 1 ? ` ${what}-opacity="${decimal(alpha, 4)}"` : ''}`;
+  }
+
+  private gradient({ kind, from, to, stops }: GradientInk): string {
+    const { n } = this;
+    const id = this.idFor('gradient', 'gradient');
+    const places =
+      kind === 'linear'
+        ? `x1="${n(from.x)}" y1="${n(from.y)}" x2="${n(to.x)}" y2="${n(to.y)}"`
+        : `cx="${n(from.x)}" cy="${n(from.y)}" r="${n(distance(from, to))}"`;
+    const inner = stops.map(({ at, colour }) => {
+      const alpha = alphaOf(colour);
+      const opacity = alpha < 1 ? ` stop-opacity="${decimal(alpha, 4)}"` : '';
+      return `<stop offset="${decimal(at, 4)}" stop-color="${opaque(colour)}"${opacity}/>`;
+    });
+    this.defs.push(
+      `<${kind}Gradient id="${id}" gradientUnits="userSpaceOnUse" ${places}>${inner.join('')}</${kind}Gradient>`,
+    );
+    return id;
+  }
+
+  private picture({ placed, opacity, blend }: PictureNode): string {
+    const { n } = this;
+    const m = middleOf(placed);
+    const isUpright = placed.turn === 0 && !placed.flipX && !placed.flipY;
+    const flip = `scale(${placed.flipX ? -1 : 1} ${placed.flipY ? -1 : 1})`;
+    const transform = isUpright
+      ? ''
+      : ` transform="translate(${n(m.x)} ${n(m.y)}) rotate(${n(placed.turn)}) ${flip} translate(${n(-m.x)} ${n(-m.y)})"`;
+    const blended = blend === 'normal' ? '' : ` style="mix-blend-mode:${blend}"`;
+    return `<image x="${n(placed.at.x)}" y="${n(placed.at.y)}" width="${n(placed.width)}" height="${n(placed.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blended} xlink:href="${escaped(this.href(placed))}"/>`;
+  }
+
+  /** An XML id made of a name, unlike the others. */
+  private idFor(name: string, kind: string): string {
+    const plain =
+      name
+        .trim()
+        .replace(/[^\p{L}\p{N}]+/gu, '-')
+        .replace(/^-+|-+$/g, '') || kind;
+    const base = /^\p{L}/u.test(plain) ? plain : `${kind}-${plain}`;
+    let id = base;
+    for (let k = 2; this.ids.has(id); k++) id = `${base}-${k}`;
+    this.ids.add(id);
+    return id;
+  }
 }
 
-function imageElement(r: Reference, opacity: number, href: string, n: (v: number) => string): string {
-  const m = middleOf(r);
-  const isUpright = r.turn === 0 && !r.flipX && !r.flipY;
-  const flip = `scale(${r.flipX ? -1 : 1} ${r.flipY ? -1 : 1})`;
-  const transform = isUpright
-    ? ''
-    : ` transform="translate(${n(m.x)} ${n(m.y)}) rotate(${n(r.turn)}) ${flip} translate(${n(-m.x)} ${n(-m.y)})"`;
-  const blend = r.blend === 'normal' ? '' : ` style="mix-blend-mode:${r.blend}"`;
-  return `<image x="${n(r.at.x)}" y="${n(r.at.y)}" width="${n(r.width)}" height="${n(r.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blend} xlink:href="${escaped(href)}"/>`;
-}
+/** Whether something in the art is blended: then the art is kept apart from what lies below it. */
+const hasBlends = (scene: Scene): boolean =>
+  scene.some((node) => node.kind === 'layer' && (node.blend !== 'normal' || hasBlendsWithin(node.children)));
+const hasBlendsWithin = (scene: Scene): boolean =>
+  scene.some((node) => (node.kind === 'picture' && node.blend !== 'normal') || hasBlends([node]));
 
-/** An XML id made of a name, unlike the others. */
-function idFor(name: string, taken: Set<string>): string {
-  const plain =
-    name
-      .trim()
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .replace(/^-+|-+$/g, '') || 'sheet';
-  const base = /^\p{L}/u.test(plain) ? plain : `sheet-${plain}`;
-  let id = base;
-  for (let k = 2; taken.has(id); k++) id = `${base}-${k}`;
-  taken.add(id);
-  return id;
-}
+const laying = ({ opacity, blend }: Pick<LayerNode, 'opacity' | 'blend'>): string =>
+  `${opacity < 1 ? ` opacity="${decimal(opacity, 4)}"` : ''}${blend === 'normal' ? '' : ` style="mix-blend-mode:${blend}"`}`;
 
 /** Text made safe for XML: markup escaped, characters that XML 1.0 does not allow left out. */
 const escaped = (text: string): string =>

@@ -1,9 +1,7 @@
-import { colord, extend } from 'colord';
-import names from 'colord/plugins/names';
+import { alphaOf, cssColour, withAlpha } from '../colour/colour';
 import { fromUnit } from '../drawing/unit';
-import { units, type Style, type Unit } from '../drawing/schema';
-
-extend([names]);
+import { blends, units, type Blend, type Style, type Unit } from '../drawing/schema';
+import { declarationsOf, type Rules } from './css';
 
 /** What an element's look is made of, as it is handed down from element to element. */
 export type Look = {
@@ -18,6 +16,11 @@ export type Look = {
   dashOffset: number;
   strokeBelow: boolean;
   hidden: boolean;
+  strokeAlpha: number;
+  fillAlpha: number;
+  /** Of the element itself: these two are not handed down. */
+  opacity: number;
+  blend: Blend;
 };
 
 /** The initial values of SVG. */
@@ -33,81 +36,14 @@ export const firstLook: Look = {
   dashOffset: 0,
   strokeBelow: false,
   hidden: false,
+  strokeAlpha: 1,
+  fillAlpha: 1,
+  opacity: 1,
+  blend: 'normal',
 };
 
 /** What cannot be kept, named once each. */
 export type Drop = (what: string, why: string) => void;
-
-/** A style sheet's rules for classes, ids and element names; anything finer is left out. */
-export type Rules = ReadonlyMap<string, Record<string, string>>;
-
-/** A style sheet longer than this is read to here, characters. */
-const MOST_CSS = 200_000;
-
-/** What of a style says how a line looks; the rest is not kept, so that no element has to carry it. */
-const PROPERTIES: ReadonlySet<string> = new Set([
-  'color',
-  'stroke',
-  'fill',
-  'opacity',
-  'fill-opacity',
-  'stroke-opacity',
-  'filter',
-  'clip-path',
-  'mask',
-  'stroke-width',
-  'stroke-linecap',
-  'stroke-linejoin',
-  'stroke-miterlimit',
-  'stroke-dasharray',
-  'stroke-dashoffset',
-  'paint-order',
-  'display',
-  'visibility',
-]);
-
-/** The rules of a style sheet. Goes through the text once, whatever is in it. */
-export function rulesOf(css: string): Map<string, Record<string, string>> {
-  const rules = new Map<string, Record<string, string>>();
-  const plain = withoutComments(css.slice(0, MOST_CSS));
-  for (let at = 0; ;) {
-    const open = plain.indexOf('{', at);
-    const close = open < 0 ? -1 : plain.indexOf('}', open);
-    if (close < 0) return rules;
-    const body = declarationsOf(plain.slice(open + 1, close));
-    for (const selector of plain.slice(at, open).split(',')) {
-      const name = selector.trim();
-      if (/^[.#]?[\w-]+$/.test(name)) rules.set(name, { ...rules.get(name), ...body });
-    }
-    at = close + 1;
-  }
-}
-
-function withoutComments(css: string): string {
-  let plain = '';
-  for (let at = 0; ;) {
-    const open = css.indexOf('/*', at);
-    if (open < 0) return plain + css.slice(at);
-    plain += css.slice(at, open);
-    const close = css.indexOf('*/', open + 2);
-    if (close < 0) return plain;
-    at = close + 2;
-  }
-}
-
-function declarationsOf(text: string): Record<string, string> {
-  const found: Record<string, string> = {};
-  for (const declaration of text.split(';')) {
-    const at = declaration.indexOf(':');
-    const name = declaration.slice(0, Math.max(0, at)).trim().toLowerCase();
-    if (PROPERTIES.has(name))
-      found[name] = declaration
-        .slice(at + 1)
-        .replace(/!important/i, '')
-        .trim();
-  }
-  return found;
-}
 
 /** The look of an element: what it is handed down, its attributes, the rules for it, and its own style, in that order. */
 export function lookOf(name: string, attributes: Record<string, string>, above: Look, rules: Rules, drop: Drop): Look {
@@ -135,13 +71,6 @@ export function lookOf(name: string, attributes: Record<string, string>, above: 
       },
       above[key],
     );
-  for (const [key, what] of [
-    ['opacity', 'opacity'],
-    ['fill-opacity', 'opacity'],
-    ['stroke-opacity', 'opacity'],
-  ] as const) {
-    if (own[key] !== undefined && parseFloat(own[key]) < 1) drop(what, 'Lines and fills are opaque here.');
-  }
   for (const key of ['filter', 'clip-path', 'mask'] as const) {
     if (own[key] && own[key] !== 'none') drop(key, 'What it cuts or changes is shown as it is.');
   }
@@ -158,6 +87,10 @@ export function lookOf(name: string, attributes: Record<string, string>, above: 
     dash: take('stroke-dasharray', (t) => dashOf(t, drop), above.dash),
     dashOffset: take('stroke-dashoffset', (t) => lengthOf(t), above.dashOffset),
     strokeBelow: take('paint-order', (t) => t.trim().startsWith('stroke'), above.strokeBelow),
+    strokeAlpha: take('stroke-opacity', shareOf, above.strokeAlpha),
+    fillAlpha: take('fill-opacity', shareOf, above.fillAlpha),
+    opacity: take('opacity', shareOf, 1),
+    blend: take('mix-blend-mode', (t) => blendOf(t, drop), 'normal'),
     hidden:
       above.hidden || own.display === 'none' || take('visibility', (t) => t === 'hidden' || t === 'collapse', false),
   };
@@ -178,29 +111,45 @@ function dashOf(text: string, drop: Drop): number[] {
 /** A line's style as an element looks; its lengths grow by `growth`, which is 0 for one without a stroke. */
 export function styleOf(look: Look, growth: number): Style {
   const length = (v: number): number => Math.min(10_000, Math.max(0, v * growth));
+  const [stroke, fill] = [paintOf(look.stroke, look.strokeAlpha), paintOf(look.fill, look.fillAlpha)];
   return {
-    colour: growth > 0 ? look.stroke : look.fill,
+    stroke: (growth > 0 ? stroke : fill) ?? firstLook.colour,
     width: length(look.width),
     cap: look.cap,
     join: look.join,
-    fill: look.fill === 'none' ? null : look.fill,
+    fill,
     ...(look.miterLimit !== 4 && { miterLimit: look.miterLimit }),
     ...(look.dash.length > 0 && { dash: { lengths: look.dash.map(length), offset: look.dashOffset * growth } }),
     ...(look.strokeBelow && { strokeBelow: true }),
   };
 }
 
+const paintOf = (colour: string, alpha: number): string | null =>
+  colour === 'none' ? null : withAlpha(colour, alphaOf(colour) * alpha);
+
+/** A share as a figure or in per cent; null when it is neither. */
+function shareOf(text: string): number | null {
+  const plain = text.trim();
+  const value = plain.endsWith('%') ? Number(plain.slice(0, -1)) / 100 : Number(plain);
+  return plain !== '' && Number.isFinite(value) ? Math.min(1, Math.max(0, value)) : null;
+}
+
+function blendOf(text: string, drop: Drop): Blend | null {
+  const found = blends.find((b) => b === text.trim());
+  if (!found) drop('blend modes', 'Of these only multiply and screen are kept.');
+  return found ?? null;
+}
+
 /** A figure or a colour is no longer than this, characters; what is, is none. */
 const MOST_FIGURE = 100;
 
-/** A colour as #rrggbb, or `none`; null when it cannot be read. */
+/** A colour as #rrggbb or #rrggbbaa, or `none`; null when it cannot be read. */
 function colourOf(text: string, current: string): string | null {
   const plain = text.trim().toLowerCase();
   if (plain.length > MOST_FIGURE) return null;
   if (plain === 'none' || plain === 'transparent') return 'none';
   if (plain === 'currentcolor') return current;
-  const read = colord(plain);
-  return read.isValid() ? read.alpha(1).toHex().slice(0, 7) : null;
+  return cssColour(plain);
 }
 
 /** A length in user units; null for one that depends on a font or on what is around. */

@@ -1,3 +1,4 @@
+import { linesOf } from '../drawing/items';
 import { firstStyle, readSvg, writeSvg, type Line, type Style } from '@/core';
 import { cornerAt } from '../drawing/run';
 import type { Mark } from '../drawing/schema';
@@ -104,7 +105,7 @@ describe('the body of a line', () => {
 
   it('comes back from an SVG as it was: marks, nib and hand', () => {
     const drawing = wanderingDrawing(3, 1, 6);
-    const lines = drawing.sheets[0].lines.map((l, i): Line => ({
+    const lines = linesOf(drawing.sheets[0]).map((l, i): Line => ({
       ...l,
       style: {
         ...l.style,
@@ -118,13 +119,13 @@ describe('the body of a line', () => {
         { at: 0.4, left: 5, right: 3, sharp: true },
       ],
     }));
-    const svg = writeSvg({ ...drawing, sheets: [{ ...drawing.sheets[0], lines }] });
+    const svg = writeSvg({ ...drawing, sheets: [{ ...drawing.sheets[0], items: lines }] });
     const { drawing: back, dropped } = readSvg(svg);
     expect(dropped).toEqual([]);
-    expect(back.sheets[0].lines.map((l) => [l.style, l.marks])).toEqual(lines.map((l) => [l.style, l.marks]));
+    expect(linesOf(back.sheets[0]).map((l) => [l.style, l.marks])).toEqual(lines.map((l) => [l.style, l.marks]));
     // What is not sound is a shape like any other.
     const spoilt = readSvg(svg.replaceAll('&#34;left&#34;:5', '&#34;left&#34;:-5'));
-    expect(spoilt.drawing.sheets[0].lines.every((l) => !l.marks)).toBe(true);
+    expect(linesOf(spoilt.drawing.sheets[0]).every((l) => !l.marks)).toBe(true);
   });
 });
 

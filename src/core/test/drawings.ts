@@ -8,6 +8,7 @@ import {
   type NodeKind,
   type Run,
 } from '../drawing/schema';
+import type { Group, Item } from '../drawing/item';
 import { pointOnGrid } from '../drawing/grid';
 import { point } from '../geometry/point';
 import { seeded } from '@/core/seeded';
@@ -50,11 +51,14 @@ export function wanderingDrawing(count: number, segments: number, seed: number):
     ...empty.sheets[0],
     id: `s${k}`,
     name: `Sheet ${k + 1}`,
-    lines: [] as Line[],
+    items: [] as Line[],
   }));
-  for (let i = 0; i < count; i++) sheets[i % 4].lines.push(wanderingLine(`l${i}`, segments, random));
+  for (let i = 0; i < count; i++) sheets[i % 4].items.push(wanderingLine(`l${i}`, segments, random));
   return { ...empty, sheets };
 }
+
+/** A group of some items. */
+export const groupOf = (id: string, ...items: Item[]): Group => ({ kind: 'group', id, name: '', items });
 
 /** A run with nodes of all kinds, some without handles. */
 export function mixedRun(seed: number, count: number, closed: boolean): Run {

@@ -1,5 +1,5 @@
 import type { Page, Reference } from '..';
-import { placedReference } from '../change/referenceEdits';
+import { placedReference } from '../edits/references';
 
 /** A made-up picture of so many px, laid on a page as a new one is. */
 export const laidReference = (page: Page, pixelWidth: number, pixelHeight: number): Reference =>

@@ -1,5 +1,6 @@
 'use client';
 
+import { linesOf } from '@/core/drawing/items';
 import { Button, Checkbox, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { writeSvg } from '@/core';
@@ -39,8 +40,8 @@ export function DeliverCard() {
   });
   const href = `/api/drawings/${id}/export?${query}`;
   const pngBytes = usePngSize(format === 'png' && saved ? href : null, drawing);
-  const lines = drawing.sheets.filter((s) => s.visible).reduce((n, s) => n + s.lines.length, 0);
-  const hidden = drawing.sheets.filter((s) => !s.visible && s.lines.length > 0).length;
+  const lines = drawing.sheets.filter((s) => s.visible).reduce((n, s) => n + linesOf(s).length, 0);
+  const hidden = drawing.sheets.filter((s) => !s.visible && linesOf(s).length > 0).length;
   const fileSize =
     format === 'svg'
       ? reference

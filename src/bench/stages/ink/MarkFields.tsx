@@ -1,7 +1,7 @@
 'use client';
 
 import type { Line } from '@/core';
-import { setMarks } from '@/core/change/strokeEdits';
+import { setMarks } from '@/core/edits/strokes';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
 import { Chip } from '@/ui/Chip';

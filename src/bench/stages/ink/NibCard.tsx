@@ -2,9 +2,9 @@
 
 import { Button } from 'antd';
 import type { Style } from '@/core';
-import { styleLines } from '@/core/change/lineEdits';
+import { styleLines } from '@/core/edits/lines';
 import { counted } from '@/core/change/edit';
-import { reseedLines } from '@/core/change/strokeEdits';
+import { reseedLines } from '@/core/edits/strokes';
 import { nibs } from '@/core/ink/nibs';
 import type { Nib, NibKind } from '@/core/ink/nibs/schema';
 import { Amount } from '@/ui/Amount';

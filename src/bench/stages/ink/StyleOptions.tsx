@@ -1,7 +1,9 @@
 'use client';
 
-import { styleLines } from '@/core/change/lineEdits';
-import { scaleWidths } from '@/core/change/strokeEdits';
+import { opaque } from '@/core/colour/colour';
+import { colourOf } from '@/core/scene/ink';
+import { styleLines } from '@/core/edits/lines';
+import { scaleWidths } from '@/core/edits/strokes';
 import { counted } from '@/core/change/edit';
 import { ColourField } from '@/ui/ColourField';
 import { LengthField } from '@/ui/LengthField';
@@ -17,7 +19,7 @@ export function StyleOptions() {
   const bench = useBench();
   const count = useBenchState((s) => s.lines.size);
   const width = useBenchState((s) => sharedStyle({ ...s, drawing: s.preview ?? s.drawing }, (x) => x.width) ?? null);
-  const colour = useBenchState((s) => sharedStyle(s, (x) => x.colour) ?? null);
+  const colour = useBenchState((s) => sharedStyle(s, (x, line) => opaque(colourOf(s.drawing, x.stroke, line))) ?? null);
   const reading = useBenchState((s) => s.reading);
   if (count === 0) return <span className="option-label">Choose lines to set their width and colour.</span>;
   const scrub = (px: number, done: boolean): void => {
@@ -52,7 +54,7 @@ export function StyleOptions() {
         disabled={reading}
         onCommit={(c) => {
           const { drawing, lines } = bench.getState();
-          bench.commit(styleLines(drawing, lines, { colour: c }, counted('Set colour of', lines.size, 'line')));
+          bench.commit(styleLines(drawing, lines, { stroke: c }, counted('Set colour of', lines.size, 'line')));
         }}
       />
     </>

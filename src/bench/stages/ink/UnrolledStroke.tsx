@@ -2,7 +2,7 @@
 
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Line } from '@/core';
-import { setMarks } from '@/core/change/strokeEdits';
+import { setMarks } from '@/core/edits/strokes';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
 import { grownMark, markByKey, movedMark } from '@/core/ink/heldMark';

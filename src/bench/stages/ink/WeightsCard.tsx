@@ -1,10 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import { tintLines, weightLines } from '@/core/change/strokeEdits';
+import { tintLines, weightLines } from '@/core/edits/strokes';
 import { findLine } from '@/core/drawing/find';
 import { ranksOf, type Rank } from '@/core/ink/hierarchy';
-import { firstTint } from '@/core/ink/tint';
+import { firstTint } from '@/core/scene/ink';
 import { Amount } from '@/ui/Amount';
 import { Chip } from '@/ui/Chip';
 import { formatCount, formatShare } from '@/ui/format';

@@ -2,7 +2,8 @@
 
 import { PickField } from '@/ui/PickField';
 import { Button, Dropdown } from 'antd';
-import { alignLines, spreadLines, type Side } from '@/core/change/transformEdits';
+import { alignLines, spreadLines, type Side } from '@/core/edits/transform';
+import { isInGroup } from '@/core/edits/arrange';
 import { findLine } from '@/core/drawing/find';
 import { useBench, useBenchState } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
@@ -28,9 +29,7 @@ export function ArrangeCard() {
     const ids = new Set([...s.lines].map((id) => findLine(s.drawing, id)?.sheet.id));
     return ids.size === 1 ? [...ids][0] : undefined;
   });
-  const grouped = useBenchState((s) =>
-    [...s.lines].some((id) => findLine(s.drawing, id)?.line.groups?.[s.within.length]),
-  );
+  const grouped = useBenchState((s) => isInGroup(s.drawing, s.lines, s.within));
   if (count === 0) return null;
   const { page } = bench.getState().drawing;
   const wholePage = { minX: 0, minY: 0, maxX: page.width, maxY: page.height };

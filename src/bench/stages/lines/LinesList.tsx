@@ -4,37 +4,43 @@ import { Tree } from 'antd';
 import type { DataNode, TreeProps } from 'antd/es/tree';
 import { useMemo } from 'react';
 import type { Line } from '@/core';
-import { moveToPlace } from '@/core/change/arrangeEdits';
-import { nodeCount, sheetOf } from '@/core/drawing/find';
+import { moveToPlace } from '@/core/edits/arrange';
+import { findItem, nodeCount, orderOf, placeOf, sheetOf } from '@/core/drawing/find';
+import type { Item } from '@/core/drawing/item';
+import { groupName, isGroup, isLine, linesIn, linesOfItem } from '@/core/drawing/items';
 import { formatCount } from '@/ui/format';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { chooseWithGroup } from '../../lineActions';
 
-type Row = DataNode & { lines: string[] };
+type Row = DataNode & { lines: string[]; children?: Row[] };
 
-/** The lines of the sheet in hand in their order, the uppermost first; dragged to another place, chosen by a click. */
+/**
+ * What lies on the sheet in hand in its order, the uppermost first, groups with what is in them; dragged to another place, in
+ * or out of a group, chosen by a click.
+ */
 export function LinesList() {
   const bench = useBench();
   const sheet = useBenchStateLater((s) => sheetOf(s.drawing, s.sheet), 'idle');
   const chosen = useBenchStateLater((s) => s.lines, 'idle');
   const reading = useBenchState((s) => s.reading);
-  const rows = useMemo(() => (sheet ? rowsOf(sheet.lines) : []), [sheet]);
-  const selected = useMemo(
-    () =>
-      rows
-        .flatMap((r) => [r, ...((r.children ?? []) as Row[])])
-        .flatMap((r) => (r.lines.every((l) => chosen.has(l)) ? [r.key] : [])),
-    [rows, chosen],
-  );
+  const rows = useMemo(() => (sheet ? rowsOf(sheet.items, orderOf(linesIn(sheet.items))) : []), [sheet]);
+  const selected = useMemo(() => selectedIn(rows, chosen), [rows, chosen]);
   if (!sheet || rows.length === 0) return null;
   const drop: TreeProps<Row>['onDrop'] = ({ dragNode, node, dropPosition, dropToGap }) => {
     const { drawing } = bench.getState();
-    const order = sheet.lines.map((l) => l.id).filter((id) => id !== dragNode.lines[0]);
+    const [dragged, onto] = [findItem(drawing, String(dragNode.key)), findItem(drawing, String(node.key))];
+    if (!dragged || !onto) return;
+    if (!dropToGap && isGroup(onto.item)) {
+      // Into a group, on top of what is in it.
+      const isIn = dragged.group === onto.item.id;
+      const index = onto.item.items.length - (isIn ? 1 : 0);
+      return void bench.commit(moveToPlace(drawing, dragged.item.id, { sheet: sheet.id, group: onto.item.id, index }));
+    }
     // The list runs from the top down, the sheet from the bottom up.
     const below = dropToGap && dropPosition > Number(node.pos.split('-').at(-1));
-    const onto = order.indexOf(below ? node.lines[0] : node.lines.at(-1)!);
-    if (onto >= 0 && dragNode.lines.length === 1)
-      bench.commit(moveToPlace(drawing, dragNode.lines[0], below ? onto : onto + 1));
+    const isOwn = dragged.group === onto.group;
+    const index = onto.index + (below ? 0 : 1) - (isOwn && dragged.index < onto.index + (below ? 0 : 1) ? 1 : 0);
+    bench.commit(moveToPlace(drawing, dragged.item.id, { ...placeOf(onto), index }));
   };
   return (
     <div className="card lines-list" role="group" aria-label={`Lines on ${sheet.name}`}>
@@ -50,45 +56,41 @@ export function LinesList() {
         motion={false}
         selectable
         multiple
-        selectedKeys={selected.map(String)}
-        draggable={reading ? false : { icon: false, nodeDraggable: (n) => (n as Row).lines.length === 1 }}
+        selectedKeys={selected}
+        draggable={reading ? false : { icon: false }}
         onDrop={drop}
         onSelect={(_, { node, nativeEvent }) => {
           bench.setState({ within: [] });
-          if (node.lines.length > 1) {
+          if (node.children) {
             bench.choose(node.lines);
             return;
           }
           // Chosen by Enter there is no event of the pointer.
-          chooseWithGroup(bench, node.lines[0], nativeEvent?.shiftKey ?? false);
+          if (node.lines.length === 1) chooseWithGroup(bench, node.lines[0], nativeEvent?.shiftKey ?? false);
         }}
       />
     </div>
   );
 }
 
-/** One row a line, and one a group with its lines within; the uppermost first. */
-function rowsOf(lines: readonly Line[]): Row[] {
-  const rows: Row[] = [];
-  const groups = new Map<string, Row>();
-  lines.toReversed().forEach((line, back) => {
-    const row: Row = {
-      key: line.id,
-      title: `${lines.length - back} · ${line.runs.every((r) => r.closed) ? 'closed' : 'open'}, ${formatCount(nodeCount(line), 'node')}`,
-      lines: [line.id],
-      isLeaf: true,
-    };
-    const group = line.groups?.[0];
-    if (!group) return void rows.push(row);
-    let parent = groups.get(group);
-    if (!parent) {
-      parent = { key: `group ${group}`, title: '', lines: [], children: [] };
-      groups.set(group, parent);
-      rows.push(parent);
-    }
-    parent.lines.unshift(line.id);
-    parent.children!.push(row);
-    parent.title = `Group of ${formatCount(parent.lines.length, 'line')}`;
+/** One row an item, with those in a group within its own; the uppermost first. `order` numbers lines from the bottom. */
+function rowsOf(items: readonly Item[], order: ReadonlyMap<string, number>): Row[] {
+  return items.toReversed().map((item): Row => {
+    const lines = linesOfItem(item).map((l) => l.id);
+    if (isLine(item)) return { key: item.id, title: lineTitle(item, order.get(item.id)!), lines, isLeaf: true };
+    if (isGroup(item)) return { key: item.id, title: groupName(item), lines, children: rowsOf(item.items, order) };
+    return { key: item.id, title: item.name || 'Picture', lines, isLeaf: true };
   });
-  return rows;
 }
+
+const lineTitle = (line: Line, order: number): string =>
+  `${order + 1} · ${line.runs.every((r) => r.closed) ? 'closed' : 'open'}, ${formatCount(nodeCount(line), 'node')}`;
+
+/** The rows all of whose lines are chosen. */
+const selectedIn = (rows: readonly Row[], chosen: ReadonlySet<string>): string[] =>
+  chosen.size === 0
+    ? []
+    : rows.flatMap((r) => [
+        ...(r.lines.length > 0 && r.lines.every((l) => chosen.has(l)) ? [String(r.key)] : []),
+        ...selectedIn(r.children ?? [], chosen),
+      ]);

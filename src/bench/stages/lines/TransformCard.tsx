@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import type { Point } from '@/core';
-import { boxOfLines, transformLines } from '@/core/change/transformEdits';
+import { boxOfLines, transformLines } from '@/core/edits/transform';
 import { moving, scalingAbout, skewingAbout, turningAbout, type Matrix } from '@/core/geometry/matrix';
 import { Chip } from '@/ui/Chip';
 import { LengthField } from '@/ui/LengthField';

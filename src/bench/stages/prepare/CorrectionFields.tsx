@@ -3,7 +3,7 @@
 import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import type { Correction, Reference } from '@/core';
-import { setCorrection } from '@/core/change/referenceEdits';
+import { setCorrection } from '@/core/edits/references';
 import { Amount } from '@/ui/Amount';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';

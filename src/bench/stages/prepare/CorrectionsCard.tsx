@@ -3,7 +3,7 @@
 import { ArrowDownOutlined, ArrowUpOutlined } from '@ant-design/icons';
 import { Button, Switch } from 'antd';
 import type { Correction, CorrectionKind, Reference } from '@/core';
-import { correctReference, setCorrection } from '@/core/change/referenceEdits';
+import { correctReference, setCorrection } from '@/core/edits/references';
 import { firstCorrections, usualOrder } from '@/core/drawing/correction';
 import { useBench, useBenchState } from '../../benchContext';
 import { correctionNames } from './corrections';

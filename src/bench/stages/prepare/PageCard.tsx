@@ -2,7 +2,7 @@
 
 import { Button, Checkbox, Segmented } from 'antd';
 import type { Page } from '@/core';
-import { pageFromReference, pagePresets, setPage } from '@/core/change/pageEdits';
+import { pageFromReference, pagePresets, setPage } from '@/core/edits/page';
 import { units } from '@/core/drawing/schema';
 import { pixelsAt } from '@/core/drawing/unit';
 import { PickField } from '@/ui/PickField';

@@ -3,7 +3,7 @@
 import { DownloadOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Segmented, Upload } from 'antd';
 import type { Reference } from '@/core';
-import { setReference, swapPicture } from '@/core/change/referenceEdits';
+import { setReference, swapPicture } from '@/core/edits/references';
 import { dpiOf, laidOut, shownPixels, sizedAbout } from '@/core/drawing/placement';
 import { PickField } from '@/ui/PickField';
 import { ColourField } from '@/ui/ColourField';

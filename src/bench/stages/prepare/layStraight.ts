@@ -1,5 +1,5 @@
 import type { Reference } from '@/core';
-import { setCorrection } from '@/core/change/referenceEdits';
+import { setCorrection } from '@/core/edits/references';
 import { correct, sourceOf } from '../../state/corrections';
 import type { Bench } from '../../state/store';
 import { correctionsBefore } from '../../tools/pictureTool';

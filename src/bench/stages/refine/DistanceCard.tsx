@@ -2,7 +2,7 @@
 
 import { useRef } from 'react';
 import { together, type DistanceFigures, type LineDistance } from '@/core/check/lineDistance';
-import { setReference } from '@/core/change/referenceEdits';
+import { setReference } from '@/core/edits/references';
 import { Choice } from '@/ui/Chip';
 import { useFollowing, write } from '@/ui/following';
 import { formatNumber } from '@/ui/format';

@@ -1,8 +1,8 @@
 'use client';
 
 import type { Drawing, NodeKind } from '@/core';
-import { changeKind, moveNodes, nodeAt, nodeOfKey, type NodeRef } from '@/core/change/nodeEdits';
-import { canRound, roundCorners } from '@/core/change/roundEdits';
+import { changeKind, moveNodes, nodeAt, nodeOfKey, type NodeRef } from '@/core/edits/nodes';
+import { canRound, roundCorners } from '@/core/edits/round';
 import { findLine } from '@/core/drawing/find';
 import { nodeKinds } from '@/core/drawing/schema';
 import { LengthField } from '@/ui/LengthField';

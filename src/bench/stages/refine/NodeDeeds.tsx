@@ -2,9 +2,9 @@
 
 import { Button, Dropdown } from 'antd';
 import { useState } from 'react';
-import { alignNodes, averageNodes, reverseLines, spreadNodes } from '@/core/change/runEdits';
-import { addNodes, dropHandles, giveHandles, straighten, type Spread } from '@/core/change/segmentEdits';
-import { removeNodes } from '@/core/change/nodeEdits';
+import { alignNodes, averageNodes, reverseLines, spreadNodes } from '@/core/edits/runs';
+import { addNodes, dropHandles, giveHandles, straighten, type Spread } from '@/core/edits/segments';
+import { removeNodes } from '@/core/edits/nodes';
 import { Choice } from '@/ui/Chip';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';

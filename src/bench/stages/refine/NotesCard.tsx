@@ -2,7 +2,7 @@
 
 import { fixWords } from '@/core/check/fixNote';
 import { noteKinds } from '@/core/check/note';
-import { unwave } from '@/core/change/noteEdits';
+import { unwave } from '@/core/edits/notes';
 import { formatCount, formatLength, formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';

@@ -1,10 +1,19 @@
 'use client';
 
-import { styleSheet } from '@/core/change/lineEdits';
+import type { Drawing } from '@/core';
+import { opaque } from '@/core/colour/colour';
+import { colourOf } from '@/core/scene/ink';
+import { styleSheet } from '@/core/edits/lines';
 import { sheetOf } from '@/core/drawing/find';
 import { ColourField } from '@/ui/ColourField';
 import { LengthField } from '@/ui/LengthField';
 import { useBench, useBenchState } from '../../benchContext';
+
+/** The colour that stands for what the next line of a sheet is drawn with. */
+const nextColour = (d: Drawing, sheet: string): string | null => {
+  const style = sheetOf(d, sheet)?.style;
+  return style ? opaque(colourOf(d, style.stroke)) : null;
+};
 
 /** What the next line on this sheet looks like. */
 export function NextStyle() {
@@ -13,6 +22,7 @@ export function NextStyle() {
   const id = useBenchState((s) => s.sheet);
   const name = useBenchState((s) => sheetOf(s.drawing, s.sheet)?.name);
   const next = useBenchState((s) => sheetOf(s.drawing, s.sheet)?.style);
+  const colour = useBenchState((s) => nextColour(s.drawing, s.sheet));
   const reading = useBenchState((s) => s.reading);
   if (!next) return null;
   const set = (style: Parameters<typeof styleSheet>[2], label: string): void =>
@@ -33,9 +43,9 @@ export function NextStyle() {
       />
       <ColourField
         label="Colour of the next line"
-        value={next.colour}
+        value={colour}
         disabled={reading}
-        onCommit={(colour) => set({ colour }, 'Set next colour')}
+        onCommit={(stroke) => set({ stroke }, 'Set next colour')}
       />
     </>
   );

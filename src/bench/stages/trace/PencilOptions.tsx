@@ -3,7 +3,7 @@
 import { Slider } from 'antd';
 import { useRef } from 'react';
 import { runOfStroke } from '@/core/assist/pencilStroke';
-import { reshapeLines } from '@/core/change/lineEdits';
+import { reshapeLines } from '@/core/edits/lines';
 import { findLine } from '@/core/drawing/find';
 import { runsOnGrid } from '@/core/drawing/grid';
 import { Chip } from '@/ui/Chip';

@@ -3,7 +3,7 @@
 import { Button } from 'antd';
 import { dequal } from 'dequal';
 import type { Line } from '@/core';
-import { setMarks } from '@/core/change/strokeEdits';
+import { setMarks } from '@/core/edits/strokes';
 import { findLine } from '@/core/drawing/find';
 import { firstResponses, type Response } from '@/core/ink/pressure';
 import { Slip } from '@/ui/Slip';

@@ -10,8 +10,8 @@ export type Definition<S extends z.ZodType<{ step: string }>> = {
   readonly schema: S;
   apply(draft: Draft, step: DeepReadonly<z.infer<S>>): void;
   inverse(step: DeepReadonly<z.infer<S>>): { readonly step: string };
-  /** The lines that it may change, by their ids; a whole sheet's where it is that. Null: none. */
-  lines(step: DeepReadonly<z.infer<S>>): Iterable<string> | null;
+  /** The items that it may change, by their ids; a group stands for what is in it. Null: none. */
+  touches(step: DeepReadonly<z.infer<S>>): Iterable<string> | null;
 };
 
 /** A definition with its types as they follow from its schema. */

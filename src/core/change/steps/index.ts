@@ -1,29 +1,34 @@
 import type { Draft } from '../draft';
 import type { Definition } from './definition';
-import { insertLine } from './insertLine';
+import { flat } from './flat';
+import { insertItem } from './insertItem';
 import { insertReference } from './insertReference';
 import { insertSheet } from './insertSheet';
-import { moveLine } from './moveLine';
+import { moveItems } from './moveItems';
 import { moveReference } from './moveReference';
 import { moveSheet } from './moveSheet';
-import { removeLine } from './removeLine';
+import { removeItem } from './removeItem';
 import { removeReference } from './removeReference';
 import { removeSheet } from './removeSheet';
 import { setDrawing } from './setDrawing';
+import { setGroup } from './setGroup';
 import { setLine } from './setLine';
 import { setNodes } from './setNodes';
 import { setPage } from './setPage';
+import { setPicture } from './setPicture';
 import { setReference } from './setReference';
 import { setSheet } from './setSheet';
 import { translate } from './translate';
 
 /** All kinds of steps, by name. */
 export const definitions = {
-  insertLine,
-  removeLine,
+  insertItem,
+  removeItem,
+  moveItems,
   setLine,
   setNodes,
-  moveLine,
+  setGroup,
+  setPicture,
   translate,
   insertSheet,
   removeSheet,
@@ -35,6 +40,7 @@ export const definitions = {
   moveReference,
   setDrawing,
   setPage,
+  flat,
 };
 
 type AnyStep = { readonly step: keyof typeof definitions };
@@ -42,5 +48,5 @@ const definitionOf = (step: AnyStep): Definition<never> => definitions[step.step
 
 export const applyStep = (draft: Draft, step: AnyStep): void => definitionOf(step).apply(draft, step as never);
 export const inverseStep = (step: AnyStep): AnyStep => definitionOf(step).inverse(step as never) as AnyStep;
-/** The lines that a step may change, by their ids. */
-export const linesTouchedBy = (step: AnyStep): Iterable<string> => definitionOf(step).lines(step as never) ?? [];
+/** The items that a step may change, by their ids; a group stands for what is in it. */
+export const touchedBy = (step: AnyStep): Iterable<string> => definitionOf(step).touches(step as never) ?? [];

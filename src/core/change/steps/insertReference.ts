@@ -15,5 +15,5 @@ export const insertReference = definition({
     draft.set({ ...draft.drawing, references: inserted(references, at, reference, 'reference') });
   },
   inverse: (step) => ({ ...step, step: 'removeReference' }),
-  lines: () => null,
+  touches: () => null,
 });

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { sheetSchema, type Sheet } from '../../drawing/schema';
+import { linesOf } from '../../drawing/items';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
 import { index } from './place';
 import { inserted } from './sides';
 
-/** A sheet put into the stack, with its lines. */
+/** A sheet put into the stack, with its items. */
 export const insertSheet = definition({
   schema: z.strictObject({ step: z.literal('insertSheet'), index, sheet: sheetSchema }),
   apply(draft, { index: at, sheet }) {
@@ -15,5 +16,5 @@ export const insertSheet = definition({
     });
   },
   inverse: (step) => ({ ...step, step: 'removeSheet' }),
-  lines: ({ sheet }) => sheet.lines.map((l) => l.id),
+  touches: ({ sheet }) => linesOf(sheet as Sheet).map((l) => l.id),
 });

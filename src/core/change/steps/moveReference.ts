@@ -10,5 +10,5 @@ export const moveReference = definition({
     draft.set({ ...draft.drawing, references: moved(draft.drawing.references, from, to, 'reference') });
   },
   inverse: (step) => ({ ...step, from: step.to, to: step.from }),
-  lines: () => null,
+  touches: () => null,
 });

@@ -8,5 +8,5 @@ export const moveSheet = definition({
   schema: z.strictObject({ step: z.literal('moveSheet'), from: index, to: index }),
   apply: (draft, { from, to }) => draft.setSheets((sheets) => moved(sheets, from, to, 'sheet')),
   inverse: (step) => ({ ...step, from: step.to, to: step.from }),
-  lines: () => null,
+  touches: () => null,
 });

@@ -11,5 +11,5 @@ export const removeReference = definition({
     draft.set({ ...draft.drawing, references: removed(draft.drawing.references, at, reference, 'reference') });
   },
   inverse: (step) => ({ ...step, step: 'insertReference' }),
-  lines: () => null,
+  touches: () => null,
 });

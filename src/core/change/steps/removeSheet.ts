@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { sheetSchema } from '../../drawing/schema';
+import { sheetSchema, type Sheet } from '../../drawing/schema';
+import { linesOf } from '../../drawing/items';
 import { definition } from './definition';
 import { index } from './place';
 import { removed } from './sides';
@@ -9,5 +10,5 @@ export const removeSheet = definition({
   schema: z.strictObject({ step: z.literal('removeSheet'), index, sheet: sheetSchema }),
   apply: (draft, { index: at, sheet }) => draft.setSheets((sheets) => removed(sheets, at, sheet, 'sheet')),
   inverse: (step) => ({ ...step, step: 'insertSheet' }),
-  lines: ({ sheet }) => sheet.lines.map((l) => l.id),
+  touches: ({ sheet }) => linesOf(sheet as Sheet).map((l) => l.id),
 });

@@ -1,19 +1,17 @@
 import { z } from 'zod';
 import { idSchema, lineSchema } from '../../drawing/schema';
-import { ChangeError } from '../changeError';
 import { definition } from './definition';
-import { turnedAbout, withSides } from './sides';
+import { plainLaying, turnedAbout, withSides } from './sides';
 
-const sides = lineSchema.omit({ id: true }).partial();
+const sides = lineSchema.omit({ kind: true, id: true }).partial();
 
-/** Some of a line set anew: its runs, style, marks or groups. */
+/** Some of a line set anew: its runs, style, marks, opacity or blend. */
 export const setLine = definition({
   schema: z.strictObject({ step: z.literal('setLine'), sheet: idSchema, id: idSchema, before: sides, after: sides }),
   apply(draft, step) {
-    const at = draft.placeOf(step.sheet, step.id);
-    if (at < 0) throw new ChangeError(`line ${step.id} is not on sheet ${step.sheet}`);
-    draft.setLine(step.sheet, at, withSides(draft.linesOf(step.sheet)[at], step, 'line'));
+    const { place, line } = draft.line(step.sheet, step.id);
+    draft.replace(place, withSides(line, step, 'line', { marks: [], ...plainLaying }));
   },
   inverse: turnedAbout,
-  lines: ({ id }) => [id],
+  touches: ({ id }) => [id],
 });

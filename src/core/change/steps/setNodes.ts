@@ -19,17 +19,15 @@ export const setNodes = definition({
     after: nodes,
   }),
   apply(draft, { sheet, id, run, at, before, after }) {
-    const place = draft.placeOf(sheet, id);
-    if (place < 0) throw new ChangeError(`line ${id} is not on sheet ${sheet}`);
-    const line = draft.linesOf(sheet)[place];
+    const { place, line } = draft.line(sheet, id);
     const old = line.runs[run];
     if (!old) throw new ChangeError(`line ${id} has no run ${run}`);
     if (!before.every((n, i) => isSame(old.nodes[at + i], n)))
       throw new ChangeError(`the nodes of line ${id} are not as they were`);
     const list = old.nodes.toSpliced(at, before.length, ...(after as readonly Node[]));
     if (list.length === 0) throw new ChangeError(`line ${id} would be left without nodes`);
-    draft.setLine(sheet, place, { ...line, runs: line.runs.with(run, { ...old, nodes: list }) });
+    draft.replace(place, { ...line, runs: line.runs.with(run, { ...old, nodes: list }) });
   },
   inverse: turnedAbout,
-  lines: ({ id }) => [id],
+  touches: ({ id }) => [id],
 });

@@ -10,5 +10,5 @@ export const setPage = definition({
   schema: z.strictObject({ step: z.literal('setPage'), before: sides, after: sides }),
   apply: (draft, step) => draft.set({ ...draft.drawing, page: withSides(draft.drawing.page, step, 'page') }),
   inverse: turnedAbout,
-  lines: () => null,
+  touches: () => null,
 });

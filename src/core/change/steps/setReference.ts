@@ -16,5 +16,5 @@ export const setReference = definition({
     draft.set({ ...draft.drawing, references: references.with(i, withSides(references[i], step, 'reference')) });
   },
   inverse: turnedAbout,
-  lines: () => null,
+  touches: () => null,
 });

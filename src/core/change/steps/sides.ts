@@ -6,13 +6,20 @@ export type Sides = { readonly before: object; readonly after: object };
 
 export const isSame = (a: unknown, b: unknown): boolean => a === b || dequal(a, b);
 
-/** Lists that are left out where there is nothing in them: then a drawing is the same as before they came. */
-const LEFT_OUT = new Set(['marks', 'groups', 'profiles']);
-const isNone = (key: string, value: unknown): boolean =>
-  LEFT_OUT.has(key) && Array.isArray(value) && value.length === 0;
+/** How an item lies over others when nothing is said of it. */
+export const plainLaying = { opacity: 1, blend: 'normal' };
 
-/** A thing with some of it set. @throws ChangeError when it is not as `before` says. */
-export function withSides<T extends object>(value: T, { before, after }: Sides, what: string): T {
+/**
+ * A thing with some of it set. What `plain` says of it is left out: then a drawing is the same as before there was such a
+ * thing to be said. @throws ChangeError when it is not as `before` says.
+ */
+export function withSides<T extends object>(
+  value: T,
+  { before, after }: Sides,
+  what: string,
+  plain: Readonly<Record<string, unknown>> = {},
+): T {
+  const isNone = (key: string, v: unknown): boolean => v === undefined || (key in plain && isSame(v, plain[key]));
   for (const [key, was] of Object.entries(before)) {
     const is = (value as Record<string, unknown>)[key];
     if (!isSame(is, was) && !(is === undefined && isNone(key, was)))

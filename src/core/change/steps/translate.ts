@@ -1,11 +1,16 @@
 import { z } from 'zod';
-import { isOnGrid, keepOnGrid, lineOnGrid } from '../../drawing/grid';
+import { isOnGrid, keepOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
+import type { Item } from '../../drawing/item';
+import { mapItem } from '../../drawing/items';
 import { idSchema, offsetSchema, type Line } from '../../drawing/schema';
 import type { Point } from '../../geometry/point';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
 
-/** Any number of lines moved by one offset. Their places lie on the grid, so that moving there and back is exact. */
+/**
+ * Any number of items moved by one offset, groups with all that is in them. Their places lie on the grid, so that moving
+ * there and back is exact.
+ */
 export const translate = definition({
   schema: z.strictObject({
     step: z.literal('translate'),
@@ -16,16 +21,22 @@ export const translate = definition({
     if (!isOnGrid(by.x) || !isOnGrid(by.y)) throw new ChangeError('the offset is not on the grid');
     for (const id of ids) {
       const found = draft.find(id);
-      if (!found) throw new ChangeError(`line ${id} is not there`);
-      draft.setLine(found.sheet, found.index, translated(found.line, by));
+      if (!found) throw new ChangeError(`item ${id} is not there`);
+      draft.replace(found.place, translated(found.item, by));
     }
   },
   inverse: (step) => ({ ...step, by: { x: 0 - step.by.x, y: 0 - step.by.y } }),
-  lines: ({ ids }) => ids,
+  touches: ({ ids }) => ids,
 });
 
-/** A line moved. @throws ChangeError where it does not lie on the grid, so that this could not be taken back. */
-function translated(line: Line, by: Point): Line {
+/** An item moved. @throws ChangeError where it does not lie on the grid, so that this could not be taken back. */
+function translated(item: Item, by: Point): Item {
+  if (item.kind !== 'picture') return mapItem(item, (line) => lineMoved(line, by));
+  if (pointOnGrid(item.at) !== item.at) throw new ChangeError(`picture ${item.id} is not on the grid`);
+  return { ...item, at: { x: item.at.x + by.x, y: item.at.y + by.y } };
+}
+
+function lineMoved(line: Line, by: Point): Line {
   if (lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
   const runs = line.runs.map((run) => ({
     ...run,

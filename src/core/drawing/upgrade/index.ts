@@ -1,9 +1,10 @@
 import { drawingSchema, SCHEMA_VERSION, type Drawing } from '../schema';
 import { fromOne } from './fromOne';
+import { fromTwo } from './fromTwo';
 import { isRaw, type Raw, type Upgrade } from './upgrade';
 
 /** Oldest first; each leads to the number of the next. */
-const upgrades: readonly Upgrade[] = [fromOne];
+const upgrades: readonly Upgrade[] = [fromOne, fromTwo];
 
 const after = (number: number): readonly Upgrade[] => upgrades.filter((u) => u.from >= number);
 
@@ -30,12 +31,13 @@ export function upgradedDrawing(raw: unknown): Drawing {
   }
 }
 
-/** A step of a change that was written under a number, as it is written now; not yet known to be sound. */
-export const upgradedStep = (raw: Raw, number: number): Raw => after(numberOf(number)).reduce((s, u) => u.step(s), raw);
+/** The steps of a change that was written under a number, as they are written now; not yet known to be sound. */
+export const upgradedSteps = (raw: readonly Raw[], number: number): readonly Raw[] =>
+  after(numberOf(number)).reduce((s, u) => u.steps(s), raw);
 
-/** The same for a line by itself. */
-export const upgradedLine = (raw: unknown, number: number): unknown =>
-  upgradedStep({ step: 'insertLine', line: raw }, number).line;
+/** The same for lines, or items, by themselves. */
+export const upgradedItems = (raw: readonly unknown[], number: number): readonly unknown[] =>
+  after(numberOf(number)).reduce((list, u) => u.items(list), raw);
 
 function numberOf(schema: unknown): number {
   if (typeof schema !== 'number' || !Number.isInteger(schema) || schema < 1)

@@ -5,7 +5,10 @@ export type Raw = Record<string, unknown>;
 export type Upgrade = {
   readonly from: number;
   drawing(d: Raw): Raw;
-  step(s: Raw): Raw;
+  /** Lines, or items, by themselves, as they are copied. */
+  items(list: readonly unknown[]): unknown[];
+  /** The steps of one change, in their order. */
+  steps(s: readonly Raw[]): Raw[];
 };
 
 export const isRaw = (v: unknown): v is Raw => typeof v === 'object' && v !== null && !Array.isArray(v);

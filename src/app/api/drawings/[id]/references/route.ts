@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { placedReference, placeReference } from '@/core/change/referenceEdits';
+import { placedReference, placeReference } from '@/core/edits/references';
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { appendChanges, stateOf } from '@/server/journal';

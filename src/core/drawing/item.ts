@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import { correctionSchema, type Correction } from './correction';
+import { lineSchema, type Line } from './line';
+import { layingShape, type Laying } from './paint';
+import { idSchema, nameSchema, offsetSchema, pictureHash } from './values';
+
+/** Where a picture is placed, and how it is shown: of a reference and of a picture in the art alike. */
+export const placedShape = {
+  id: idSchema,
+  name: nameSchema,
+  picture: pictureHash,
+  pixelWidth: z.number().int().positive(),
+  pixelHeight: z.number().int().positive(),
+  corrections: z.array(correctionSchema).max(20),
+  at: offsetSchema,
+  width: z.number().positive().max(1e6),
+  height: z.number().positive().max(1e6),
+  turn: z.number().min(-360).max(360),
+  flipX: z.boolean(),
+  flipY: z.boolean(),
+};
+
+/** A picture in the art itself. `at`, `width`, `height`, `turn` and flips as of a reference. */
+export const pictureSchema = z.strictObject({ kind: z.literal('picture'), ...placedShape, ...layingShape });
+
+const groupShape = {
+  kind: z.literal('group'),
+  id: idSchema,
+  name: nameSchema,
+  /** What of the group lies outside of this line is not seen. The line's own style does not count. */
+  clip: lineSchema.optional(),
+  ...layingShape,
+};
+
+/** Groups lie in each other no deeper than this. */
+export const MOST_DEEP = 20;
+const MOST_ITEMS = 100_000;
+
+type ItemSchema = z.ZodType<Item>;
+
+/** Items at so many groups' depth. Written out level by level: nothing that is sent can make it go deeper. */
+function itemAt(level: number): ItemSchema {
+  const within = level < MOST_DEEP ? [groupAt(level + 1)] : [];
+  return z.discriminatedUnion('kind', [lineSchema, pictureSchema, ...within]) as unknown as ItemSchema;
+}
+const groupAt = (level: number) => z.strictObject({ ...groupShape, items: z.array(itemAt(level)).max(MOST_ITEMS) });
+
+/** What a sheet or a group holds: a line, a picture, or a group of such. */
+export const itemSchema = itemAt(0);
+export const itemsSchema = z.array(itemSchema).max(MOST_ITEMS);
+/** Some of a group, but not what is in it. */
+export const groupSidesSchema = z
+  .strictObject({ ...groupShape, clip: lineSchema.nullable() })
+  .omit({ kind: true, id: true })
+  .partial();
+export const pictureSidesSchema = pictureSchema.omit({ kind: true, id: true }).partial();
+
+export type Placed = Readonly<Omit<z.infer<typeof pictureSchema>, 'corrections' | 'kind' | 'opacity' | 'blend'>> & {
+  readonly corrections: readonly Correction[];
+};
+export type Picture = Placed & Laying & { readonly kind: 'picture' };
+export type Group = Laying & {
+  readonly kind: 'group';
+  readonly id: string;
+  readonly name: string;
+  readonly items: readonly Item[];
+  readonly clip?: Line;
+};
+export type Item = Line | Picture | Group;

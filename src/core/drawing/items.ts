@@ -1,0 +1,70 @@
+import type { Group, Item } from './item';
+import type { Drawing, Line, Sheet } from './schema';
+
+export const isLine = (item: Item): item is Line => item.kind === undefined;
+export const isGroup = (item: Item): item is Group => item.kind === 'group';
+
+const flat = new WeakMap<readonly Item[], readonly Line[]>();
+
+/** All lines among items and in their groups, in painting order. Worked out once for each list. */
+export function linesIn(items: readonly Item[]): readonly Line[] {
+  let lines = flat.get(items);
+  if (!lines) {
+    // Most lists have nothing but lines: then they are those lines.
+    lines = items.every(isLine) ? items : items.flatMap((item) => linesOfItem(item));
+    flat.set(items, lines);
+  }
+  return lines;
+}
+
+/** The lines that an item is made of: itself, or those in a group. */
+export const linesOfItem = (item: Item): readonly Line[] =>
+  isLine(item) ? [item] : isGroup(item) ? linesIn(item.items) : [];
+
+/** All lines of a sheet, those in groups too, in painting order. */
+export const linesOf = (sheet: Pick<Sheet, 'items'>): readonly Line[] => linesIn(sheet.items);
+
+/** All lines of a drawing, from the bottom of its stack. */
+export const allLines = (d: Pick<Drawing, 'sheets'>): Line[] => d.sheets.flatMap(linesOf);
+
+/** The lines of the sheets that are seen. */
+export const seenLines = (d: Pick<Drawing, 'sheets'>): Line[] => d.sheets.filter((s) => s.visible).flatMap(linesOf);
+
+/** A list with each item made something of; the same list where nothing becomes another. */
+export function mapped<T>(list: readonly T[], make: (item: T) => T): readonly T[] {
+  let other: T[] | null = null;
+  list.forEach((item, i) => {
+    const next = make(item);
+    if (next !== item) other ??= list.slice(0, i) as T[];
+    other?.push(next);
+  });
+  return other ?? list;
+}
+
+/** Items with each line made something of, those in groups and their clips too; the same list where nothing changes. */
+export const mapLines = (items: readonly Item[], make: (line: Line) => Line): readonly Item[] =>
+  mapped(items, (item) => mapItem(item, make));
+
+export function mapItem<I extends Item>(item: I, make: (line: Line) => Line): I;
+export function mapItem(item: Item, make: (line: Line) => Line): Item {
+  if (isLine(item)) return make(item);
+  if (!isGroup(item)) return item;
+  const items = mapLines(item.items, make);
+  const clip = item.clip && make(item.clip);
+  return items === item.items && clip === item.clip ? item : { ...item, items, ...(clip && { clip }) };
+}
+
+/** Items without the lines that do not pass, and without groups in which nothing is left. */
+export const filterLines = (items: readonly Item[], passes: (line: Line) => boolean): readonly Item[] =>
+  items.flatMap((item): Item[] => {
+    if (isLine(item)) return passes(item) ? [item] : [];
+    if (!isGroup(item)) return [item];
+    const left = filterLines(item.items, passes);
+    return left.length > 0 ? [{ ...item, items: left }] : [];
+  });
+
+/** A group's name for people: its own, or what is in it. */
+export function groupName(group: Group): string {
+  const count = linesOfItem(group).length;
+  return group.name || `Group of ${count} ${count === 1 ? 'line' : 'lines'}`;
+}
