@@ -12,6 +12,7 @@ const config = {
   testMatch: ['**/*.test.ts', '**/*.test.tsx', '**/*.test.mjs'],
   moduleNameMapper: {
     '^@/(.*)$': '<rootDir>/src/$1',
+    '^(antd|@ant-design/icons|echarts)(/.*)?$': '<rootDir>/src/ui/components.stub.js',
     // Its parts call something of theirs Number, which is handed in here; in the one file it is out of the way.
     '^css-tree$': '<rootDir>/node_modules/css-tree/dist/csstree.esm.js',
     '\\.css$': '<rootDir>/src/ui/style.stub.ts',

@@ -4,7 +4,7 @@ import { placedReference, placeReference } from '../src/core/edits/references';
 import { tagColours } from '../src/core/edits/sheets';
 import { fromUnit } from '../src/core/drawing/unit';
 import { closeDatabase } from '../src/server/database';
-import { keepDrawing, listDrawings, type StageName } from '../src/server/drawings';
+import { keepDrawing, listDrawings } from '../src/server/drawings';
 import { appendChanges } from '../src/server/journal';
 import { takePicture } from '../src/server/pictures';
 import { partlyTracedPear } from './drawings';
@@ -31,7 +31,7 @@ const scenes: {
   name: string;
   picture: () => Promise<Buffer>;
   drawing: () => Drawing;
-  stage: StageName;
+  stage: string;
 }[] = [
   {
     title: 'Watering can, back of the packet',

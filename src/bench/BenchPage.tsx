@@ -70,7 +70,7 @@ function BenchFrame({ bench, ...ways }: Ways & { bench: Bench }) {
   const keepCanvas = useCallback((made: BenchCanvas | null) => void (canvas.current = made), []);
   const [hints] = useState(() => createStore<Hint[]>()(() => []));
   const showHints = useCallback((list: Hint[]) => hints.setState(list, true), [hints]);
-  const apply = useCallback(() => void canvas.current?.tool.key('Enter', { shift: false, alt: false }), []);
+  const key = useCallback((k: string) => void canvas.current?.tool.key(k, { shift: false, alt: false }), []);
   const [keysShown, setKeysShown] = useState(false);
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(bench, canvas, showKeys);
@@ -85,7 +85,7 @@ function BenchFrame({ bench, ...ways }: Ways & { bench: Bench }) {
       <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} />
       <Cards />
       <MessageBar {...ways} />
-      <Tray hints={hints} onApply={apply} />
+      <Tray hints={hints} onKey={key} />
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
     </div>
   );

@@ -1,9 +1,9 @@
 'use client';
 
 import { useEffect, type RefObject } from 'react';
-import { bringIn } from './actions';
+import { bringIn } from './commands/desk';
 import type { BenchCanvas } from './canvas/benchCanvas';
-import { copied, cut, looksLikeSvg, paste } from './clipboard';
+import { copied, cut, looksLikeSvg, paste } from './commands/clipboard';
 import type { Bench } from './state/store';
 import { isTyping } from './typing';
 

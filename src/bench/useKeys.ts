@@ -1,9 +1,10 @@
 'use client';
 
 import { useEffect, type RefObject } from 'react';
-import { runCommand } from './commands';
+import { runCommand } from './commands/run';
 import type { BenchCanvas } from './canvas/benchCanvas';
-import { commandFor, type Held } from './state/keys';
+import type { Held } from './commands/command';
+import { commandFor } from './commands/keys';
 import { preferences } from './state/preferences';
 import { isForControl, isTyping } from './typing';
 import type { Bench } from './state/store';

@@ -8,10 +8,10 @@ import { tellAside, tellRecovered, tellStuck, type Go } from './keptChanges';
 import { recoverPending, Saver } from './state/saver';
 import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
-import { createBench, type Bench, type StageId } from './state/store';
+import { createBench, type Bench } from './state/store';
+import { desk } from './stages/desk';
+import { isStage } from './stages/table';
 import { toolsOf } from './tools/registry';
-
-export const shownStages: StageId[] = ['prepare', 'trace', 'refine', 'ink', 'deliver'];
 
 export type Session =
   | { state: 'opening' }
@@ -53,9 +53,9 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   const recovered = await recoverPending(id);
   const opened = await openDrawing(id);
   const last = loadSession(id);
-  const stage = shownStages.includes(opened.stage as StageId) ? (opened.stage as StageId) : 'trace';
-  const bench = createBench({ ...opened, stage });
-  const start = shownStages.includes(last.stage!) ? last.stage! : stage;
+  const stage = isStage(opened.stage) ? opened.stage : 'trace';
+  const bench = createBench({ ...opened, stage }, desk);
+  const start = last.stage && isStage(last.stage) ? last.stage : stage;
   bench.setState({
     stage: start,
     tool: last.tool && toolsOf(start).includes(last.tool) ? last.tool : toolsOf(start)[0],

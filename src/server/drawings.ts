@@ -1,5 +1,6 @@
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
+import { z } from 'zod';
 import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
 import { drawingOnGrid } from '@/core/change/onGrid';
 import { tagColours } from '@/core/edits/sheets';
@@ -8,8 +9,8 @@ import { beginJournal, fitting, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';
 import { drawings } from './tables';
 
-export const stageNames = ['prepare', 'trace', 'refine', 'ink', 'colour', 'deliver'] as const;
-export type StageName = (typeof stageNames)[number];
+/** A stage of the work, which the bench knows more of. */
+export const stageName = z.string().regex(/^[a-z]{1,20}$/);
 
 export type DrawingCard = typeof drawings.$inferSelect;
 
@@ -37,11 +38,7 @@ export function cardOf(id: string): DrawingCard {
 }
 
 /** Keeps a drawing as a new one. */
-export function keepDrawing(
-  title: string,
-  drawing: Drawing,
-  stage: StageName = 'prepare',
-): { id: string; revision: number } {
+export function keepDrawing(title: string, drawing: Drawing, stage = 'prepare'): { id: string; revision: number } {
   const id = nanoid(12);
   const now = Date.now();
   database().transaction((tx) => {
@@ -54,7 +51,7 @@ export function keepDrawing(
 export const createDrawing = (title: string, page: Page): { id: string; revision: number } =>
   keepDrawing(title, emptyDrawing(page, { id: nanoid(10), name: 'Sheet 1', tag: tagColours[0] }));
 
-export function updateCard(id: string, card: { title?: string; stage?: StageName }): DrawingCard {
+export function updateCard(id: string, card: { title?: string; stage?: string }): DrawingCard {
   cardOf(id);
   if (card.title !== undefined || card.stage !== undefined) {
     database().update(drawings).set(card).where(eq(drawings.id, id)).run();
@@ -65,7 +62,7 @@ export function updateCard(id: string, card: { title?: string; stage?: StageName
 /** A copy with a history of its own, of a drawing as it is or as it was at a revision. */
 export function duplicateDrawing(id: string, revision?: number): { id: string; revision: number } {
   const { title, stage } = cardOf(id);
-  return keepDrawing(`${title} (copy)`.slice(0, 200), stateOf(id, revision).drawing, stage as StageName);
+  return keepDrawing(`${title} (copy)`.slice(0, 200), stateOf(id, revision).drawing, stage);
 }
 
 /** Into the bin (`true`) or out of it. */
@@ -100,5 +97,5 @@ export function keepAside(
   const { title, stage } = cardOf(id);
   const drawing = changes.reduce(fitting, stateOf(id, base).drawing);
   const aside = `${title} (kept aside)`.slice(0, 200);
-  return { ...keepDrawing(aside, drawing, stage as StageName), title: aside };
+  return { ...keepDrawing(aside, drawing, stage), title: aside };
 }

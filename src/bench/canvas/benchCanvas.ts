@@ -2,12 +2,13 @@ import Konva from 'konva';
 import type { Change, Drawing, Point, Reference } from '@/core';
 import { paintLeaves } from '@/workers/paintLeaves';
 import { plainLooks } from '@/workers/paintLine';
-import { takeTool } from '../actions';
+import { takeTool } from '../commands/desk';
 import { preferences } from '../state/preferences';
-import { MANY, shownDrawing, type Bench, type BenchState, type ToolId } from '../state/store';
+import { MANY, shownDrawing, type Bench, type BenchState } from '../state/store';
+import type { ToolId } from '../tools/registry';
 import { MovedLayers } from './movedLayers';
 import { toPage, zoomedAt } from '../state/view';
-import { toolIds, toolRegistry } from '../tools/registry';
+import { tools } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
 import { GuideHand } from './guideHand';
 import { HandInput } from './handInput';
@@ -73,7 +74,7 @@ export class BenchCanvas {
       takeTool: (tool: ToolId) => takeTool(bench, tool),
       picture: (r: Reference) => this.pictures.bitmapFor(r, 4096, false),
     };
-    this.tools = Object.fromEntries(toolIds.map((id) => [id, toolRegistry[id].make(reach)])) as Record<ToolId, Tool>;
+    this.tools = Object.fromEntries(tools.map((t) => [t.id, t.make(reach)])) as Record<ToolId, Tool>;
     this.checks = new CheckOverlay(bench, {
       still: () => this.ground.batchDraw(),
       moving: () => this.over.batchDraw(),

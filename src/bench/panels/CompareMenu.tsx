@@ -5,7 +5,7 @@ import { Button, Dropdown } from 'antd';
 import { applyChange, inverseOf } from '@/core';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import type { Bench, Compare } from '../state/store';
-import { compareWith, loadVersions } from '../versionActions';
+import { compareWith, loadVersions } from '../commands/versions';
 
 const ways: { key: string; label: string; compare: Compare | null }[] = [
   { key: 'off', label: 'not', compare: null },

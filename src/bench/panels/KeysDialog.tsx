@@ -4,7 +4,7 @@ import { Button, Modal } from 'antd';
 import { useEffect, useState } from 'react';
 import { Chip } from '@/ui/Chip';
 import { usePreference } from '../benchContext';
-import { conflictOf, keyCaps, keysOf, keysPressed, keyTable, rowOf, type KeyRow } from '../state/keys';
+import { conflictOf, keyCaps, keysOf, keysPressed, keyTable, rowOf, type KeyRow } from '../commands/keys';
 import { prefer } from '../state/preferences';
 
 type Props = { open: boolean; onClose: () => void; startWalk: () => void };

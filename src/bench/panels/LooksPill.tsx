@@ -2,7 +2,7 @@
 
 import { Chip } from '@/ui/Chip';
 import { sheetOf } from '@/core/drawing/find';
-import { toggleSolo } from '../actions';
+import { toggleSolo } from '../commands/desk';
 import { useBench, useBenchState, usePreference } from '../benchContext';
 import { prefer } from '../state/preferences';
 

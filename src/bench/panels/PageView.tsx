@@ -3,7 +3,7 @@
 import { useEffect, useRef, type RefObject } from 'react';
 import { BenchCanvas } from '../canvas/benchCanvas';
 import { useBench, useBenchState } from '../benchContext';
-import { bringIn, showPage } from '../actions';
+import { bringIn, showPage } from '../commands/desk';
 import type { Hint } from '../tools/tool';
 import { LooksPill } from './LooksPill';
 import { WalkCard } from './WalkCard';

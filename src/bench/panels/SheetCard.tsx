@@ -11,7 +11,7 @@ import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
 import { lineCount } from '@/core/drawing/find';
 import { sheetStates } from '@/core/drawing/schema';
-import { workOn } from '../actions';
+import { workOn } from '../commands/desk';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import type { SheetLook } from '../state/sheetLooks';
 

@@ -8,7 +8,7 @@ import { dimAll, moveReference, removeReference, setReference } from '@/core/edi
 import { dpiOf } from '@/core/drawing/placement';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatNumber, formatShare } from '@/ui/format';
-import { bringIn, goToStage, PICTURE_TYPES } from '../actions';
+import { bringIn, goToStage, PICTURE_TYPES } from '../commands/desk';
 import { useBench, useBenchState } from '../benchContext';
 import { pictureUrl } from '../state/api';
 import { CameraDialog } from './CameraDialog';

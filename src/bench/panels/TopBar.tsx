@@ -5,7 +5,7 @@ import { Button } from 'antd';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import { NameField } from '@/ui/NameField';
-import { quillMark } from '@/ui/toolIcons';
+import { quillMark } from '@/ui/signs';
 import { formatCount, formatNumber } from '@/ui/format';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import { askJson } from '../state/api';

@@ -1,19 +1,11 @@
 'use client';
 
-import { Button } from 'antd';
 import type { StoreApi } from 'zustand/vanilla';
-import { toolIcons } from '@/ui/toolIcons';
-import { takeTool } from '../actions';
+import { takeTool } from '../commands/desk';
 import { useBench, useBenchState, usePreference } from '../benchContext';
-import { keyCaps, keysOf, keyTable, type KeyRow } from '../state/keys';
-import { InkOptions } from '../stages/ink/InkOptions';
-import { NodesOptions } from '../stages/refine/NodesOptions';
-import { TrialOptions } from '../stages/refine/TrialOptions';
-import { PencilOptions } from '../stages/trace/PencilOptions';
-import { PenOptions } from '../stages/trace/PenOptions';
-import { SelectOptions } from '../stages/trace/SelectOptions';
-import { ShapeOptions } from '../stages/trace/ShapeOptions';
-import { toolRegistry, toolsOf } from '../tools/registry';
+import { keyCaps, keysOf, keyTable, type KeyRow } from '../commands/keys';
+import { stageOf } from '../stages/table';
+import { toolOf, toolsOf } from '../tools/registry';
 import type { Hint } from '../tools/tool';
 import { useStored } from '../useStored';
 
@@ -21,12 +13,13 @@ const rowOf = (tool: string): KeyRow | undefined =>
   keyTable.flatMap((g) => g.rows).find((r) => r.command?.do === 'tool' && r.command.tool === tool);
 
 /** The tray: the stage's tools as tiles, the options beside them, and what the hand can do now. */
-export function Tray({ hints, onApply }: { hints: StoreApi<Hint[]>; onApply: () => void }) {
+export function Tray({ hints, onKey }: { hints: StoreApi<Hint[]>; onKey: (key: string) => void }) {
   const bench = useBench();
   const stage = useBenchState((s) => s.stage);
   const tool = useBenchState((s) => s.tool);
   const keys = usePreference('keys');
   const mirrored = usePreference('mirrored');
+  const Options = stageOf(stage).options?.[tool] ?? toolOf(tool).options;
   return (
     <footer className="tray-bar">
       <div className="tray">
@@ -47,33 +40,13 @@ export function Tray({ hints, onApply }: { hints: StoreApi<Hint[]>; onApply: () 
                 }}
               >
                 {key && <kbd>{keyCaps(key).join(' ').replace('Shift', '⇧')}</kbd>}
-                {toolIcons[id]}
-                <span>{toolRegistry[id].label}</span>
+                {toolOf(id).icon}
+                <span>{toolOf(id).label}</span>
               </button>
             );
           })}
         </div>
-        <div className="options">
-          {tool === 'pen' ? (
-            <PenOptions />
-          ) : tool === 'pencil' ? (
-            <PencilOptions />
-          ) : tool === 'shape' ? (
-            <ShapeOptions />
-          ) : tool === 'crop' || tool === 'corners' ? (
-            <Button type="primary" onClick={() => takeTool(bench, 'place')}>
-              Done
-            </Button>
-          ) : tool === 'nodes' ? (
-            <NodesOptions />
-          ) : tool === 'settle' || tool === 'thin' || tool === 'readWidths' ? (
-            <TrialOptions kind={tool} onApply={onApply} />
-          ) : stage === 'ink' ? (
-            <InkOptions />
-          ) : tool === 'select' ? (
-            <SelectOptions />
-          ) : null}
-        </div>
+        <div className="options">{Options && <Options onKey={onKey} />}</div>
       </div>
       <Hints store={hints} />
     </footer>

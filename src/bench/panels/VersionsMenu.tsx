@@ -7,7 +7,7 @@ import { formatNumber, formatSince } from '@/ui/format';
 import { Slip } from '@/ui/Slip';
 import { useBench, useBenchState } from '../benchContext';
 import { versionPicture, type Version } from '../state/api';
-import { compareWith, forgetVersion, goBackTo, keepVersion, loadVersions } from '../versionActions';
+import { compareWith, forgetVersion, goBackTo, keepVersion, loadVersions } from '../commands/versions';
 
 /** Versions: the drawing kept by name, each with a picture; compared with, and gone back to. */
 export function VersionsMenu() {

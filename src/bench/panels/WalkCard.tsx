@@ -2,11 +2,11 @@
 
 import { Button } from 'antd';
 import { useEffect, useRef } from 'react';
-import { goToStage } from '../actions';
+import { goToStage } from '../commands/desk';
 import { useBench, useBenchState, usePreference } from '../benchContext';
 import { prefer, preferences } from '../state/preferences';
 import type { Bench, BenchState } from '../state/store';
-import { walkSteps } from '../walk';
+import { walkSteps } from '../commands/walk';
 
 /** Begins the first trace: in the Trace stage, with the pen still in its place. */
 export function startWalk(bench: Bench): void {

@@ -4,7 +4,7 @@ import { CompressOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons
 import { Button } from 'antd';
 import type { RefObject } from 'react';
 import { formatLength, formatShare } from '@/ui/format';
-import { actualSize, showPage } from '../actions';
+import { actualSize, showPage } from '../commands/desk';
 import type { BenchCanvas } from '../canvas/benchCanvas';
 import { useBench, useBenchState } from '../benchContext';
 

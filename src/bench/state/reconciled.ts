@@ -1,32 +1,57 @@
 import type { Drawing } from '@/core';
-import { nodeAt, nodeOfKey } from '@/core/edits/nodes';
+import { touchedItems } from '@/core/change/apply';
+import type { Change, Step } from '@/core/change/change';
+import { followMark, followNodes } from '@/core/change/followNodes';
 import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
+import { nodeKey, nodeOfKey } from '@/core/drawing/nodeRef';
 import type { BenchState } from './store';
 
-/** What is chosen, less what is no longer there or can no longer be touched. */
-export function reconciled(s: BenchState, after: Drawing): Partial<BenchState> {
-  const lines = [...s.lines].filter((id) => {
-    const found = findLine(after, id);
-    return found && isOpenSheet(found.sheet);
-  });
-  const stays = new Set(lines);
-  const nodes = [...s.nodes].filter((key) => {
-    const ref = nodeOfKey(key);
-    return stays.has(ref.line) && nodeAt(after, ref);
-  });
-  const sheet = sheetOf(after, s.sheet) ? s.sheet : neighbourSheet(s, after);
-  const reference = after.references.some((r) => r.id === s.reference) ? s.reference : null;
+/** Steps that can close a sheet to the hand, or take it away, without speaking of what lies on it. */
+const OF_SHEETS: ReadonlySet<Step['step']> = new Set(['setSheet', 'removeSheet', 'insertSheet', 'flat']);
+
+/**
+ * What is chosen, as it is after a change: less what is no longer there or can no longer be touched, and nodes and marks where
+ * they have come to stand. Without a change, whatever may have happened.
+ */
+export function reconciled(s: BenchState, after: Drawing, change?: Pick<Change, 'steps'>): Partial<BenchState> {
+  const lines = chosenLines(s, after, change);
+  const nodes = change ? followed(s, after, change) : s.nodes;
+  const held = [...nodes].filter((key) => isThere(after, nodeOfKey(key).line));
+  // A node that has come to lie in another line is chosen with that line.
+  const own = new Set([...lines, ...held.map((key) => nodeOfKey(key).line)]);
+  const isSame = own.size === s.lines.size && lines.length === own.size;
+  const areSame = held.length === s.nodes.size && held.every((key) => s.nodes.has(key));
   return {
-    sheet,
-    reference,
+    sheet: sheetOf(after, s.sheet) ? s.sheet : neighbourSheet(s, after),
+    reference: after.references.some((r) => r.id === s.reference) ? s.reference : null,
     solo: s.solo !== null && sheetOf(after, s.solo) ? s.solo : null,
-    ...(lines.length === s.lines.size ? {} : { lines: stays }),
-    ...(nodes.length === s.nodes.size ? {} : { nodes: new Set(nodes) }),
-    mark: s.mark !== null && lines.length === 1 && marksIn(after, lines[0]) > s.mark ? s.mark : null,
+    ...(isSame ? {} : { lines: own }),
+    ...(areSame ? {} : { nodes: new Set(held) }),
+    mark: markAfter(s, after, [...own]),
   };
 }
 
-const marksIn = (d: Drawing, line: string): number => findLine(d, line)?.line.marks?.length ?? 0;
+function chosenLines(s: BenchState, after: Drawing, change?: Pick<Change, 'steps'>): string[] {
+  const isOfItems = change && !change.steps.some((step) => OF_SHEETS.has(step.step));
+  const touched = isOfItems ? touchedItems(change) : null;
+  return [...s.lines].filter((id) => (touched && !touched.has(id)) || isThere(after, id));
+}
+
+function isThere(d: Drawing, id: string): boolean {
+  const found = findLine(d, id);
+  return found !== undefined && isOpenSheet(found.sheet);
+}
+
+const followed = (s: BenchState, after: Drawing, change: Pick<Change, 'steps'>): ReadonlySet<string> =>
+  s.nodes.size === 0
+    ? s.nodes
+    : new Set(followNodes(s.drawing, after, change, [...s.nodes].map(nodeOfKey)).map(nodeKey));
+
+function markAfter(s: BenchState, after: Drawing, lines: readonly string[]): number | null {
+  if (s.mark === null || lines.length !== 1) return null;
+  const marks = (d: Drawing) => findLine(d, lines[0])?.line.marks ?? [];
+  return followMark(marks(s.drawing), marks(after), s.mark);
+}
 
 /** The sheet that lies where a removed one was. */
 function neighbourSheet(s: BenchState, after: Drawing): string {

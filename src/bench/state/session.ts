@@ -1,4 +1,5 @@
-import type { StageId, ToolId } from './store';
+import type { StageId } from '../stages/table';
+import type { ToolId } from '../tools/registry';
 import type { View } from './view';
 
 /** Where a person was in a drawing: kept in this browser, so that a reload lands there again. */

@@ -4,7 +4,7 @@ import { moveNodes } from '@/core/edits/nodes';
 import { removeSheet, setSheet } from '@/core/edits/sheets';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { benchWith } from '../test/hand';
-import { commandFor, conflictOf, keyCaps, keysOf, keyTable } from './keys';
+import { commandFor, conflictOf, keyCaps, keysOf, keyTable } from '../commands/keys';
 import { clampScale, fitting, LEAST_SCALE, MOST_SCALE, panned, shownBox, toPage, toScreen, zoomedAt } from './view';
 
 const drawing = wanderingDrawing(8, 3, 3);

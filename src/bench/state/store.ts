@@ -6,29 +6,16 @@ import type { Edit } from '@/core/change/edit';
 import type { End } from '@/core/edits/join';
 import { refusalOf } from '@/core/change/refusal';
 import { isOpenSheet } from '@/core/drawing/find';
+import type { StageId } from '../stages/table';
+import type { ToolId } from '../tools/registry';
 import type { Version } from './api';
 import { Past } from './past';
 import { reconciled } from './reconciled';
 import type { SaveState } from './saver';
 import type { Size, View } from './view';
 
-export type StageId = 'prepare' | 'trace' | 'refine' | 'ink' | 'deliver';
-export type ToolId =
-  | 'place'
-  | 'crop'
-  | 'corners'
-  | 'part'
-  | 'pull'
-  | 'pen'
-  | 'pencil'
-  | 'bend'
-  | 'shape'
-  | 'select'
-  | 'nodes'
-  | 'settle'
-  | 'thin'
-  | 'swell'
-  | 'readWidths';
+/** What is at hand in a stage, the tool first that is taken in hand there. */
+export type DeskStage = { readonly id: StageId; readonly tools: readonly ToolId[]; readonly first: ToolId };
 
 /** Pulled lines as they would be laid on the page, and which of them are let go. */
 export type Pulled = {
@@ -68,6 +55,8 @@ export type BenchState = {
   readonly title: string;
   readonly stage: StageId;
   readonly tool: ToolId;
+  /** The stages, and what is at hand in each. */
+  readonly desk: readonly DeskStage[];
   readonly drawing: Drawing;
   /** What would be, while a hand is moving: never saved, never undone. */
   readonly preview: Drawing | null;
@@ -146,10 +135,11 @@ export type Recall = (before: number) => Promise<{ from: number; changes: readon
 
 export type Opening = { id: string; title: string; stage: StageId; drawing: Drawing; revision: number };
 
-export function createBench(opening: Opening): Bench {
+export function createBench(opening: Opening, desk: readonly DeskStage[] = []): Bench {
   const { drawing, revision, ...card } = opening;
   const store = createStore<BenchState>()(() => ({
     ...card,
+    desk,
     tool: 'select',
     drawing,
     preview: null,
@@ -209,7 +199,7 @@ export function createBench(opening: Opening): Bench {
       }
       const after = make(change);
       set((s) => ({
-        ...reconciled(s, after),
+        ...reconciled(s, after, change),
         drawing: after,
         preview: null,
         shift: null,
@@ -237,7 +227,7 @@ export function createBench(opening: Opening): Bench {
       const inverse = inverseOf(change, nanoid(12), `Undo: ${change.label}`.slice(0, 200));
       const after = make({ ...inverse, time: Date.now() });
       set((s) => ({
-        ...reconciled(s, after),
+        ...reconciled(s, after, inverse),
         drawing: after,
         preview: null,
         undoable: s.undoable.slice(0, -1),
@@ -250,7 +240,7 @@ export function createBench(opening: Opening): Bench {
       const { undoes: _, ...again } = change;
       const after = make({ ...again, id: nanoid(12), redoes: change.id, time: Date.now() });
       set((s) => ({
-        ...reconciled(s, after),
+        ...reconciled(s, after, again),
         drawing: after,
         preview: null,
         undoable: [...s.undoable, change],

@@ -2,12 +2,13 @@ import { linesOf } from '@/core/drawing/items';
 import type { Drawing, Line, Point } from '@/core';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { Picking } from '../canvas/picking';
+import { desk } from '../stages/desk';
 import { createBench, type Bench } from '../state/store';
 import type { HandEvent, Reach, Tool } from '../tools/tool';
 
 /** A bench without a page on the screen, and a hand that works a tool on it. One page unit is one px. */
 export function benchWith(drawing: Drawing = wanderingDrawing(0, 1, 1)): Bench {
-  return createBench({ id: 'd', title: 'Test', stage: 'trace', drawing, revision: 0 });
+  return createBench({ id: 'd', title: 'Test', stage: 'trace', drawing, revision: 0 }, desk);
 }
 
 type Held = Partial<Pick<HandEvent, 'shift' | 'alt' | 'mod' | 'space' | 'pressure' | 'kind' | 'again'>>;

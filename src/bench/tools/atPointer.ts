@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import { cutAtNode, cutSegment } from '@/core/edits/cut';
-import { addNode, nodeKey } from '@/core/edits/nodes';
+import { addNode } from '@/core/edits/nodes';
+import { nodeKey } from '@/core/drawing/nodeRef';
 import { findLine } from '@/core/drawing/find';
 import { gripFor, LINE_GRIP, type HandEvent, type Reach } from './tool';
 

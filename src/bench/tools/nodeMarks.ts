@@ -1,5 +1,6 @@
 import type { Drawing, Point } from '@/core';
-import { nodeAt, nodeOfKey, swayShares, type NodeRef } from '@/core/edits/nodes';
+import { swayShares } from '@/core/edits/nodes';
+import { nodeAt, nodeOfKey, type NodeRef } from '@/core/drawing/nodeRef';
 import { arcMiddle, canRound } from '@/core/edits/round';
 import { findLine } from '@/core/drawing/find';
 import { dot, lengthOf, scale, unit } from '@/core/geometry/point';

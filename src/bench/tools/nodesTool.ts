@@ -1,15 +1,7 @@
 import type { Line, Point, Sheet } from '@/core';
 import { removeLines } from '@/core/edits/lines';
-import {
-  moveNodes,
-  nodeAt,
-  nodeKey,
-  nodeOfKey,
-  removeNodes,
-  swayNodes,
-  turnHandle,
-  type NodeRef,
-} from '@/core/edits/nodes';
+import { moveNodes, removeNodes, swayNodes, turnHandle } from '@/core/edits/nodes';
+import { nodeAt, nodeKey, nodeOfKey, type NodeRef } from '@/core/drawing/nodeRef';
 import { radiusAt, roundCorners } from '@/core/edits/round';
 import { dropHandles, giveHandles } from '@/core/edits/segments';
 import { findLine } from '@/core/drawing/find';

@@ -1,6 +1,6 @@
 import type { Line, Node, Point, Sheet } from '@/core';
 import { towards, type End } from '@/core/edits/join';
-import type { NodeRef } from '@/core/edits/nodes';
+import type { NodeRef } from '@/core/drawing/nodeRef';
 import { findLine, holdsItem, sheetOf } from '@/core/drawing/find';
 import { snapped } from '@/core/drawing/snap';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';

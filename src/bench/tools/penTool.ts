@@ -9,7 +9,7 @@ import { findLine } from '@/core/drawing/find';
 import { arriving } from '@/core/drawing/node';
 import { cornerAt } from '@/core/drawing/run';
 import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
-import { sheetToDraw } from '../sheetToDraw';
+import { sheetToDraw } from '../commands/sheetToDraw';
 import { FollowInWorker, type Follow } from '../state/follow';
 import { prefer, preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';

@@ -10,7 +10,7 @@ import { distance, dot, subtract, unit } from '@/core/geometry/point';
 import { derivative } from '@/core/geometry/cubic';
 import { paintNodes, paintSkeleton, paintSnapMark } from '../canvas/marks';
 import { fitInWorker, keepDrawn, readyToFit, type Drawn, type Fit } from '../state/fitting';
-import { sheetToDraw } from '../sheetToDraw';
+import { sheetToDraw } from '../commands/sheetToDraw';
 import { colourOf } from '@/core/scene/ink';
 import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';

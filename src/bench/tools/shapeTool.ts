@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { Box, Line, Point, Run } from '@/core';
 import { addLine } from '@/core/edits/lines';
-import type { NodeRef } from '@/core/edits/nodes';
+import type { NodeRef } from '@/core/drawing/nodeRef';
 import { arcMiddle, inwardAt, radiusAt, roundable, roundCorners } from '@/core/edits/round';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { snapped } from '@/core/drawing/snap';
@@ -10,7 +10,7 @@ import { boxOfPoints } from '@/core/geometry/box';
 import { add, distance, scale, snapDirection, subtract } from '@/core/geometry/point';
 import { formatLength } from '@/ui/format';
 import { paintNote, paintRounding, paintSkeleton } from '../canvas/marks';
-import { sheetToDraw } from '../sheetToDraw';
+import { sheetToDraw } from '../commands/sheetToDraw';
 import { preferences, preferIn, type ShapeFigures } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';

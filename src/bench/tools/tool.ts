@@ -1,6 +1,7 @@
 import type { Drawing, Point, Reference } from '@/core';
 import type { Picking } from '../canvas/picking';
-import type { Bench, ToolId } from '../state/store';
+import type { Bench } from '../state/store';
+import type { ToolId } from '../tools/registry';
 import type { View } from '../state/view';
 
 /** A place that the hand went through: page units, and the pen's pressure (0…1). */

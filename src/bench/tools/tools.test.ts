@@ -9,7 +9,8 @@ import { shownDrawing } from '../state/store';
 import { benchWith, Hand } from '../test/hand';
 import { NodesTool } from './nodesTool';
 import { PenTool } from './penTool';
-import { toolIds, toolRegistry, toolsOf } from './registry';
+import { stageTable } from '../stages/table';
+import { tools, toolsOf } from './registry';
 import { SelectTool } from './selectTool';
 
 const pen = () => new Hand(benchWith(), (r) => new PenTool(r));
@@ -211,7 +212,7 @@ describe('select', () => {
 });
 
 test('every stage has a tool, and every tool a stage', () => {
-  for (const stage of ['prepare', 'trace', 'refine', 'ink', 'deliver'] as const)
-    expect(toolsOf(stage).length).toBeGreaterThan(0);
-  for (const id of toolIds) expect(toolRegistry[id].stages.length).toBeGreaterThan(0);
+  for (const { id, first } of stageTable) expect(toolsOf(id)).toContain(first);
+  for (const { stages } of tools) expect(stages.length).toBeGreaterThan(0);
+  expect(new Set(tools.map((t) => t.id)).size).toBe(tools.length);
 });

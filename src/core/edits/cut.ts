@@ -6,7 +6,7 @@ import type { Drawing, Line, Node, Run } from '../drawing/schema';
 import type { SegmentRef } from './bend';
 import { edit, type Edit } from '../change/edit';
 import { reshapeLines } from './lines';
-import type { NodeRef } from './nodes';
+import type { NodeRef } from '../drawing/nodeRef';
 import { cutMarks, shareOfNode, withShiftedMarks } from './strokes';
 
 /** A line cut at a node: a closed run opens there; an open one becomes two lines, the second of id `fresh`. */

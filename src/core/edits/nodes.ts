@@ -1,5 +1,6 @@
 import { findLine } from '../drawing/find';
 import { reflowed, withHandle, withKind, type Side } from '../drawing/node';
+import type { NodeRef } from '../drawing/nodeRef';
 import { cubicsOf, segmentCount, withNodeAt } from '../drawing/run';
 import type { Drawing, Line, Node, NodeKind, Run } from '../drawing/schema';
 import { cubicLength } from '../geometry/length';
@@ -8,31 +9,26 @@ import { add, lengthOf, samePoint, scale, subtract, type Point } from '../geomet
 import { counted, edit, type Edit } from '../change/edit';
 import { reshapeLines } from './lines';
 
-/** Names one node: its line, which of the line's runs, and its place in the run. */
-export type NodeRef = { readonly line: string; readonly run: number; readonly node: number };
-
-export const nodeKey = (r: NodeRef): string => `${r.line}:${r.run}:${r.node}`;
-export function nodeOfKey(key: string): NodeRef {
-  const [line, run, node] = key.split(':');
-  return { line, run: Number(run), node: Number(node) };
-}
-
-export const nodeAt = (d: Drawing, ref: NodeRef): Node | undefined =>
-  findLine(d, ref.line)?.line.runs[ref.run]?.nodes[ref.node];
-
 /** The runs of every line that holds one of `refs`, each run with chosen nodes rewritten by `rewrite`. */
 export function rewriteRuns(
   d: Drawing,
   refs: readonly NodeRef[],
   rewrite: (run: Run, chosen: number[]) => Run | null,
 ): Map<string, Run[]> {
+  const byLine = new Map<string, Map<number, number[]>>();
+  for (const { line, run, node } of refs) {
+    let runs = byLine.get(line);
+    if (!runs) byLine.set(line, (runs = new Map<number, number[]>()));
+    const nodes = runs.get(run);
+    if (nodes) nodes.push(node);
+    else runs.set(run, [node]);
+  }
   const result = new Map<string, Run[]>();
-  for (const id of new Set(refs.map((r) => r.line))) {
+  for (const [id, own] of byLine) {
     const line = findLine(d, id)?.line;
     if (!line) continue;
-    const own = refs.filter((r) => r.line === id);
     const runs = line.runs.flatMap((run, r) => {
-      const chosen = own.filter((ref) => ref.run === r && ref.node < run.nodes.length).map((ref) => ref.node);
+      const chosen = (own.get(r) ?? []).filter((node) => node < run.nodes.length);
       return chosen.length > 0 ? (rewrite(run, chosen) ?? []) : run;
     });
     result.set(id, runs);
@@ -40,8 +36,10 @@ export function rewriteRuns(
   return result;
 }
 
-export const mapNodes = (run: Run, chosen: number[], f: (n: Node) => Node): Run =>
-  reflowed({ ...run, nodes: run.nodes.map((n, i) => (chosen.includes(i) ? f(n) : n)) });
+export function mapNodes(run: Run, chosen: readonly number[], f: (n: Node) => Node): Run {
+  const of = new Set(chosen);
+  return reflowed({ ...run, nodes: run.nodes.map((n, i) => (of.has(i) ? f(n) : n)) });
+}
 
 /** Nodes moved by an offset, their handles with them. */
 export function moveNodes(d: Drawing, refs: readonly NodeRef[], by: Point): Edit {

@@ -4,7 +4,7 @@ import { neighbours } from '../drawing/node';
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/point';
 import { counted, edit, type Edit } from '../change/edit';
 import { reshapeLines } from './lines';
-import type { NodeRef } from './nodes';
+import type { NodeRef } from '../drawing/nodeRef';
 
 /** Whether a node is a corner between two straight segments, which can be rounded off. */
 export function canRound(run: Run, index: number): boolean {

@@ -9,7 +9,8 @@ import type { Step } from '../change/change';
 import { counted, edit, type Edit } from '../change/edit';
 import { reshapeLines } from './lines';
 import { withShiftedMarks } from './strokes';
-import { mapNodes, nodeAt, rewriteRuns, type NodeRef } from './nodes';
+import { mapNodes, rewriteRuns } from './nodes';
+import { nodeAt, type NodeRef } from '../drawing/nodeRef';
 
 /** Lines walked the other way; their width marks with them. */
 export function reverseLines(d: Drawing, ids: Iterable<string>): Edit {

@@ -6,7 +6,8 @@ import { cross } from '../geometry/point';
 import type { SegmentRef } from './bend';
 import { counted, type Edit } from '../change/edit';
 import { reshapeLines } from './lines';
-import { mapNodes, rewriteRuns, type NodeRef } from './nodes';
+import { mapNodes, rewriteRuns } from './nodes';
+import { type NodeRef } from '../drawing/nodeRef';
 
 /** How nodes are spread over a segment: by its length, or more where it bends more. */
 export type Spread = 'length' | 'curvature';

@@ -9,7 +9,7 @@ import { pixelsAt } from '@/core/drawing/unit';
 import { formatBytes, formatLength, formatNumber } from '@/ui/format';
 import { NumberField } from '@/ui/NumberField';
 import { useBenchState } from '../../benchContext';
-import { Row } from '../refine/LineCard';
+import { Row } from '../shared/LineCard';
 
 type Format = 'svg' | 'png';
 

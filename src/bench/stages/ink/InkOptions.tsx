@@ -2,7 +2,7 @@
 
 import { fromUnit } from '@/core/drawing/unit';
 import { useBench, useBenchState } from '../../benchContext';
-import { setWidth } from '../../strokeActions';
+import { setWidth } from '../../commands/strokes';
 import { StyleOptions } from './StyleOptions';
 
 /** Widths at hand, pt. */

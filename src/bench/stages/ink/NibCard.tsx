@@ -10,7 +10,7 @@ import type { Nib, NibKind } from '@/core/ink/nibs/schema';
 import { Amount } from '@/ui/Amount';
 import { formatLength, formatShare } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
-import { sharedStyle } from '../../strokeActions';
+import { sharedStyle } from '../../commands/strokes';
 import { NibSample } from './NibSample';
 
 type Figure = { key: string; label: string; min: number; max: number; step: number; written: (v: number) => string };

@@ -9,7 +9,7 @@ import { ColourField } from '@/ui/ColourField';
 import { LengthField } from '@/ui/LengthField';
 import { Scrub } from '@/ui/Scrub';
 import { useBench, useBenchState } from '../../benchContext';
-import { setWidth, sharedStyle } from '../../strokeActions';
+import { setWidth, sharedStyle } from '../../commands/strokes';
 
 /** So many px of the hand make a width twice as great. */
 const DOUBLES = 160;

@@ -12,7 +12,7 @@ import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { workedOn } from '../../tools/pictureTool';
-import { Row } from '../refine/LineCard';
+import { Row } from '../shared/LineCard';
 
 const isNear = (a: number, b: number): boolean => Math.abs(a - b) < 0.01;
 

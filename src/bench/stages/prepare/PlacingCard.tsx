@@ -10,7 +10,7 @@ import { ColourField } from '@/ui/ColourField';
 import { formatNumber } from '@/ui/format';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
-import { PICTURE_TYPES, takeIn } from '../../actions';
+import { PICTURE_TYPES, takeIn } from '../../commands/desk';
 import { useBench, useBenchState } from '../../benchContext';
 import { pictureUrl } from '../../state/api';
 

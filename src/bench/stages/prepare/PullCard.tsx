@@ -15,7 +15,7 @@ import { Amount } from '@/ui/Amount';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { correct, pullLines, sourceOf, type Pulling } from '../../state/corrections';
-import { Row } from '../refine/LineCard';
+import { Row } from '../shared/LineCard';
 
 type Mode = 'centre' | 'outline';
 

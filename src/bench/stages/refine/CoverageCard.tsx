@@ -4,7 +4,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { formatShare } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
-import { goTo } from '../../checkActions';
+import { goTo } from '../../commands/checks';
 import { useChecked } from '../../useChecked';
 
 /** How much of the ink has a line, whole and part by part; leads from one patch without to the next. */

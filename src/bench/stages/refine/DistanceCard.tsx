@@ -7,7 +7,7 @@ import { Choice } from '@/ui/Chip';
 import { useFollowing, write } from '@/ui/following';
 import { formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
-import { goTo } from '../../checkActions';
+import { goTo } from '../../commands/checks';
 import { checkingOf } from '../../state/checking';
 import type { Checked } from '../../state/checked';
 import { useChecked, useFollowingChecks } from '../../useChecked';

@@ -9,8 +9,8 @@ import { Choice } from '@/ui/Chip';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
-import * as act from '../../nodeActions';
-import { joinChosen } from '../../lineActions';
+import * as act from '../../commands/nodes';
+import { joinChosen } from '../../commands/lines';
 
 const alignments = [
   { key: 'x least', label: 'to the leftmost' },

@@ -6,7 +6,7 @@ import { unwave } from '@/core/edits/notes';
 import { formatCount, formatLength, formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
-import * as act from '../../checkActions';
+import * as act from '../../commands/checks';
 import { noteWords } from '../../state/noteWords';
 import { useChecked } from '../../useChecked';
 

@@ -8,10 +8,10 @@ import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { prefer, preferIn } from '../../state/preferences';
 import type { Trial } from '../../state/store';
-import { toolRegistry } from '../../tools/registry';
+import type { OptionsProps } from '../../tools/definition';
 
 /** Settling, thinning out, reading widths: their figures, what would come of it, and the button that makes it so. */
-export function TrialOptions({ kind, onApply }: { kind: Trial['kind']; onApply: () => void }) {
+export function TrialOptions({ kind, label, onKey }: OptionsProps & { kind: Trial['kind']; label: string }) {
   const bench = useBench();
   const trial = useBenchState((s) => s.trial);
   const reading = useBenchState((s) => s.reading);
@@ -27,10 +27,10 @@ export function TrialOptions({ kind, onApply }: { kind: Trial['kind']; onApply: 
         disabled={reading || !trial || trial.busy || (trial.lines === 0 && trial.before === trial.after)}
         onClick={(e) => {
           e.currentTarget.blur();
-          onApply();
+          onKey('Enter');
         }}
       >
-        {toolRegistry[kind].label}
+        {label}
       </Button>
       <Button onClick={() => bench.setState({ tool: kind === 'readWidths' ? 'swell' : 'nodes' })}>Leave</Button>
     </>

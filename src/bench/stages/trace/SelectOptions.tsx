@@ -6,7 +6,7 @@ import { LengthField } from '@/ui/LengthField';
 import { Slip } from '@/ui/Slip';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
-import { chooseAlike, invertChoice } from '../../lineActions';
+import { chooseAlike, invertChoice } from '../../commands/lines';
 import { prefer, preferIn, type AlikeFigures } from '../../state/preferences';
 
 /** How lines are chosen. */

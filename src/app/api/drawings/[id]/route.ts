@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { binDrawing, cardOf, deleteForGood, stageNames, updateCard } from '@/server/drawings';
+import { binDrawing, cardOf, deleteForGood, stageName, updateCard } from '@/server/drawings';
 import { drawingId, jsonBody, route } from '@/server/http';
 import { readableState } from '@/server/journal';
 
-const card = z.strictObject({ title: z.string().trim().min(1).max(200), stage: z.enum(stageNames) }).partial();
+const card = z.strictObject({ title: z.string().trim().min(1).max(200), stage: stageName }).partial();
 
 export const GET = route<{ id: string }>((_, params) => {
   const id = drawingId(params);

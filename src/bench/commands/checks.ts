@@ -1,0 +1,87 @@
+import type { Box } from '@/core';
+import { fixAll, fixNote } from '@/core/check/fixNote';
+import { waveThrough } from '@/core/edits/notes';
+import type { Note, NoteKind } from '@/core/check/note';
+import { growBox } from '@/core/geometry/box';
+import { checkingOf } from '../state/checking';
+import { noteWords } from '../state/noteWords';
+import type { Bench } from '../state/store';
+import { fitting, MOST_SCALE } from '../state/view';
+
+/** What can be done about what the checks found. */
+
+/** A note is looked at from so near that about this much of the page is seen, page units. */
+const AROUND = 70;
+
+/** Shows a box of the page with some of what is around it; never nearer than is of use. */
+export function goTo(bench: Bench, box: Box, around: number): void {
+  const view = fitting(growBox(box, around), bench.getState().window);
+  bench.setState({ view: { ...view, scale: Math.min(view.scale, MOST_SCALE / 4) } });
+}
+
+/** Goes to a note, chooses its line, and shows what its fix would do. */
+export function visit(bench: Bench, note: Note): void {
+  const { at } = note;
+  checkingOf(bench)?.store.setState({ note: note.key });
+  goTo(bench, { minX: at.x, minY: at.y, maxX: at.x, maxY: at.y }, AROUND);
+  bench.setState((s) => ({ tool: s.tool === 'settle' || s.tool === 'thin' ? 'nodes' : s.tool }));
+  bench.choose(note.lines);
+}
+
+/** The note after (or before) the one that was visited last, of one kind or of all. */
+export function visitNext(bench: Bench, step: 1 | -1, kind?: NoteKind): void {
+  const checked = checkingOf(bench)?.store.getState();
+  const list = checked?.open.filter((n) => !kind || n.kind === kind) ?? [];
+  if (list.length === 0) return bench.tell('There is nothing left to look at.');
+  const here = list.findIndex((n) => n.key === checked?.note);
+  const next = here < 0 ? (step > 0 ? 0 : list.length - 1) : (here + step + list.length) % list.length;
+  visit(bench, list[next]);
+}
+
+/** What a note's fix would do, shown while the pointer is over its button; null takes it away. */
+export function showFix(bench: Bench, note: Note | null): void {
+  bench.show(note && fixNote(bench.getState().drawing, note));
+}
+
+export function fix(bench: Bench, note: Note): void {
+  const list = checkingOf(bench)?.store.getState().open ?? [];
+  const at = list.findIndex((n) => n.key === note.key);
+  const next = list.slice(at + 1).find((n) => n.kind === note.kind) ?? list.find((n) => n.key !== note.key);
+  const edit = fixNote(bench.getState().drawing, note);
+  if (!bench.commit(edit, null, 'This needs a hand: it cannot be put right by itself.')) return;
+  gone(bench, [note.key]);
+  if (next) visit(bench, next);
+}
+
+/** Puts all notes of a kind right that can be; says how many were, and shows the first of those that are left. */
+export function fixKind(bench: Bench, kind: NoteKind): void {
+  const notes = checkingOf(bench)?.openOf(kind) ?? [];
+  const words = (count: number): string => `${count} ${count === 1 ? noteWords[kind].one : noteWords[kind].many}`;
+  const { edit, left } = fixAll(bench.getState().drawing, notes, `Fix ${words(notes.length)}`);
+  const nothing = `None of the ${words(notes.length)} can be put right by itself; each needs a hand.`;
+  if (!bench.commit(edit, null, nothing)) return;
+  const stays = new Set(left.map((n) => n.key));
+  gone(
+    bench,
+    notes.flatMap((n) => (stays.has(n.key) ? [] : [n.key])),
+  );
+  const done = notes.length - left.length;
+  if (left.length === 0) return bench.tell(`${words(done)} put right.`);
+  bench.tell(`${words(done)} put right, ${left.length} left: ${left.length === 1 ? 'it needs' : 'they need'} a hand.`, {
+    label: left.length === 1 ? 'Show it' : 'Show the first',
+    run: () => visit(bench, left[0]),
+  });
+}
+
+export function wave(bench: Bench, notes: readonly Note[]): void {
+  bench.commit(waveThrough(bench.getState().drawing, notes));
+}
+
+/** Takes notes off the list until the checks have looked again. */
+function gone(bench: Bench, keys: readonly string[]): void {
+  const store = checkingOf(bench)?.store;
+  store?.setState((c) => ({
+    notes: c.notes.filter((n) => !keys.includes(n.key)),
+    open: c.open.filter((n) => !keys.includes(n.key)),
+  }));
+}

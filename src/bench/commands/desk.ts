@@ -1,0 +1,71 @@
+import type { Reference } from '@/core';
+import { placeReference } from '@/core/edits/references';
+import { sheetOf } from '@/core/drawing/find';
+import { ApiError, sendPicture } from '../state/api';
+import type { Bench } from '../state/store';
+import type { StageId } from '../stages/table';
+import type { ToolId } from '../tools/registry';
+import { fitting, zoomedAt } from '../state/view';
+
+/** Goes to a stage; the tool in hand stays when the stage has it too. */
+export function goToStage(bench: Bench, stage: StageId): void {
+  const { tools, first } = bench.getState().desk.find((s) => s.id === stage)!;
+  bench.setState((s) => ({ stage, tool: tools.includes(s.tool) ? s.tool : first }));
+}
+
+/** Takes a tool in hand; where the stage does not have it, the first that has is gone to. */
+export function takeTool(bench: Bench, tool: ToolId): void {
+  const { stage, desk } = bench.getState();
+  const having = desk.filter((s) => s.tools.includes(tool));
+  if (having.some((s) => s.id === stage)) bench.setState({ tool });
+  else bench.setState({ tool, stage: having[0].id });
+}
+
+export function showPage(bench: Bench): void {
+  const { drawing, window, compare } = bench.getState();
+  const box = { minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height };
+  const width = compare?.kind === 'beside' ? window.width / 2 : window.width;
+  bench.setState({ view: fitting(box, { ...window, width }) });
+}
+
+/** Takes a sheet to work on, and goes to its part of the picture where that is boxed. */
+export function workOn(bench: Bench, id: string): void {
+  const { drawing, window, tool } = bench.getState();
+  const part = sheetOf(drawing, id)?.part;
+  bench.setState({ sheet: id, ...(part && tool !== 'part' ? { view: fitting(part, window) } : {}) });
+}
+
+export function actualSize(bench: Bench): void {
+  const { view, window } = bench.getState();
+  bench.setState({ view: zoomedAt(view, { x: window.width / 2, y: window.height / 2 }, 1) });
+}
+
+/** Shows the sheet in hand alone, or all of them again. */
+export function toggleSolo(bench: Bench, sheet = bench.getState().sheet): void {
+  const { solo } = bench.getState();
+  bench.setState({ solo: solo === sheet ? null : sheet });
+}
+
+/** What the file dialogs offer. */
+export const PICTURE_TYPES = 'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml,.tif,.tiff';
+
+/** Sends a picture to be taken in; what cannot be is told, and null comes back. */
+export async function takeIn(bench: Bench, file: File): Promise<Reference | null> {
+  try {
+    return await sendPicture(bench.getState().id, file, file.name || 'pasted picture');
+  } catch (error) {
+    const why = error instanceof ApiError ? error.message : String(error);
+    bench.tell(`“${file.name}”: ${why}`, undefined, 'warning');
+    return null;
+  }
+}
+
+/** Brings pictures in and lays them on the page, one change each; what cannot be taken is told and passed over. */
+export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void> {
+  for (const file of files) {
+    const reference = await takeIn(bench, file);
+    if (!reference) continue;
+    bench.commit(placeReference(bench.getState().drawing, reference));
+    bench.setState({ reference: reference.id });
+  }
+}

@@ -1,0 +1,14 @@
+import type { Stage } from '../stage';
+import { tallyOfDrawing } from '../shared/tally';
+import { DeliverCard } from './DeliverCard';
+
+/** Files are made. */
+export const deliver: Stage<'deliver'> = {
+  id: 'deliver',
+  label: 'Deliver',
+  key: '6',
+  first: 'select',
+  heading: 'Deliver',
+  cards: DeliverCard,
+  progress: (d) => (tallyOfDrawing(d).lines === 0 ? '–' : 'SVG, PNG'),
+};

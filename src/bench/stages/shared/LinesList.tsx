@@ -1,0 +1,96 @@
+'use client';
+
+import { Tree } from 'antd';
+import type { DataNode, TreeProps } from 'antd/es/tree';
+import { useMemo } from 'react';
+import type { Line } from '@/core';
+import { moveToPlace } from '@/core/edits/arrange';
+import { findItem, nodeCount, orderOf, placeOf, sheetOf } from '@/core/drawing/find';
+import type { Item } from '@/core/drawing/item';
+import { groupName, isGroup, isLine, linesIn, linesOfItem } from '@/core/drawing/items';
+import { formatCount } from '@/ui/format';
+import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
+import { chooseWithGroup } from '../../commands/lines';
+
+type Row = DataNode & { lines: string[]; children?: Row[] };
+
+/**
+ * What lies on the sheet in hand in its order, the uppermost first, groups with what is in them; dragged to another place, in
+ * or out of a group, chosen by a click.
+ */
+export function LinesList() {
+  const bench = useBench();
+  const sheet = useBenchStateLater((s) => sheetOf(s.drawing, s.sheet), 'idle');
+  const chosen = useBenchStateLater((s) => s.lines, 'idle');
+  const reading = useBenchState((s) => s.reading);
+  const rows = useMemo(() => (sheet ? rowsOf(sheet.items, orderOf(linesIn(sheet.items))) : []), [sheet]);
+  const selected = useMemo(() => selectedIn(rows, chosen), [rows, chosen]);
+  if (!sheet || rows.length === 0) return null;
+  const drop: TreeProps<Row>['onDrop'] = ({ dragNode, node, dropPosition, dropToGap }) => {
+    const { drawing } = bench.getState();
+    const [dragged, onto] = [findItem(drawing, String(dragNode.key)), findItem(drawing, String(node.key))];
+    if (!dragged || !onto) return;
+    if (!dropToGap && isGroup(onto.item)) {
+      // Into a group, on top of what is in it.
+      const isIn = dragged.group === onto.item.id;
+      const index = onto.item.items.length - (isIn ? 1 : 0);
+      return void bench.commit(moveToPlace(drawing, dragged.item.id, { sheet: sheet.id, group: onto.item.id, index }));
+    }
+    // The list runs from the top down, the sheet from the bottom up.
+    const below = dropToGap && dropPosition > Number(node.pos.split('-').at(-1));
+    const isOwn = dragged.group === onto.group;
+    const index = onto.index + (below ? 0 : 1) - (isOwn && dragged.index < onto.index + (below ? 0 : 1) ? 1 : 0);
+    bench.commit(moveToPlace(drawing, dragged.item.id, { ...placeOf(onto), index }));
+  };
+  return (
+    <div className="card lines-list" role="group" aria-label={`Lines on ${sheet.name}`}>
+      <div className="row">
+        <b>Lines here</b>
+        <span>top is nearest you</span>
+      </div>
+      <Tree<Row>
+        treeData={rows}
+        height={190}
+        itemHeight={24}
+        blockNode
+        motion={false}
+        selectable
+        multiple
+        selectedKeys={selected}
+        draggable={reading ? false : { icon: false }}
+        onDrop={drop}
+        onSelect={(_, { node, nativeEvent }) => {
+          bench.setState({ within: [] });
+          if (node.children) {
+            bench.choose(node.lines);
+            return;
+          }
+          // Chosen by Enter there is no event of the pointer.
+          if (node.lines.length === 1) chooseWithGroup(bench, node.lines[0], nativeEvent?.shiftKey ?? false);
+        }}
+      />
+    </div>
+  );
+}
+
+/** One row an item, with those in a group within its own; the uppermost first. `order` numbers lines from the bottom. */
+function rowsOf(items: readonly Item[], order: ReadonlyMap<string, number>): Row[] {
+  return items.toReversed().map((item): Row => {
+    const lines = linesOfItem(item).map((l) => l.id);
+    if (isLine(item)) return { key: item.id, title: lineTitle(item, order.get(item.id)!), lines, isLeaf: true };
+    if (isGroup(item)) return { key: item.id, title: groupName(item), lines, children: rowsOf(item.items, order) };
+    return { key: item.id, title: item.name || 'Picture', lines, isLeaf: true };
+  });
+}
+
+const lineTitle = (line: Line, order: number): string =>
+  `${order + 1} · ${line.runs.every((r) => r.closed) ? 'closed' : 'open'}, ${formatCount(nodeCount(line), 'node')}`;
+
+/** The rows all of whose lines are chosen. */
+const selectedIn = (rows: readonly Row[], chosen: ReadonlySet<string>): string[] =>
+  chosen.size === 0
+    ? []
+    : rows.flatMap((r) => [
+        ...(r.lines.length > 0 && r.lines.every((l) => chosen.has(l)) ? [String(r.key)] : []),
+        ...selectedIn(r.children ?? [], chosen),
+      ]);
