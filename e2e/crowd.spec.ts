@@ -67,7 +67,7 @@ test('500 lines are chosen, dragged, seen on the way in their order, let go of, 
   await becomes(hand, { x: 256, y: 323 }, BLUE).toBe(true);
   // Where they were there is nothing any more.
   await becomes(hand, { x: 130, y: 80 }, [255, 254, 251]).toBe(true);
-  expect(await hand.saved()).toMatchObject({ sheets: [{ lines: { length: 501 } }] });
+  expect(await hand.saved()).toMatchObject({ sheets: [{ items: { length: 501 } }] });
   await page.mouse.up();
   await expect.poll(() => isRed(300, 323), { timeout: 15_000 }).toBe(true);
   const after = await hand.lines();

@@ -56,7 +56,7 @@ test('kill -9 between two changes: what was acknowledged is there, and the page 
   await again.goto(`/drawing/${id}`);
   await expect(again.getByRole('alert').filter({ hasText: 'from your last visit' })).toBeVisible();
   const { drawing } = await (await context.request.get(`/api/drawings/${id}`)).json();
-  expect(drawing.sheets[0].lines[0].runs[0].nodes).toHaveLength(4);
+  expect(drawing.sheets[0].items[0].runs[0].nodes).toHaveLength(4);
   await context.close();
 });
 
@@ -156,6 +156,6 @@ test('a damaged journal: the drawing opens as it was before, can go on as a copy
   const { drawings } = await (await context.request.get('/api/drawings')).json();
   const copy = drawings.find((d: { title: string }) => d.title === 'Harmed (copy)');
   const { drawing } = await (await context.request.get(`/api/drawings/${copy.id}`)).json();
-  expect(drawing.sheets[0].lines[0].runs[0].nodes).toHaveLength(2);
+  expect(drawing.sheets[0].items[0].runs[0].nodes).toHaveLength(2);
   await context.close();
 });

@@ -61,7 +61,7 @@ test('changes that the server refuses are put aside whole; what is drawn meanwhi
   const { drawings } = await (await page.request.get('/api/drawings')).json();
   const aside = drawings.find((d: { title: string }) => d.title === 'Refused (kept aside)');
   const { drawing } = await (await page.request.get(`/api/drawings/${aside.id}`)).json();
-  expect(drawing.sheets[0].lines[1].runs[0].nodes.map((n: { point: { y: number } }) => n.point.y)).toContain(200);
+  expect(drawing.sheets[0].items[1].runs[0].nodes.map((n: { point: { y: number } }) => n.point.y)).toContain(200);
 });
 
 test('not even aside: the drawing opens all the same, and the changes are offered as a file', async ({ page }) => {

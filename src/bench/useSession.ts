@@ -70,7 +70,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   let saver = startSaver(bench, id, go, opened.revision, (revision) => tenancy.announce(revision));
   leave.push(
     () => saver.stop(),
-    bench.onChange((change) => saver.push(change)),
+    bench.onChange(({ change }) => saver.push(change)),
   );
 
   /** Whether this is the tab that edits. */

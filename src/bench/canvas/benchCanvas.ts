@@ -1,10 +1,10 @@
 import Konva from 'konva';
-import type { Change, Drawing, Point, Reference } from '@/core';
+import type { Drawing, Point, Reference } from '@/core';
 import { paintLeaves } from '@/workers/paintLeaves';
 import { plainLooks } from '@/workers/paintLine';
 import { takeTool } from '../commands/desk';
 import { preferences } from '../state/preferences';
-import { MANY, shownDrawing, type Bench, type BenchState } from '../state/store';
+import { MANY, shownDrawing, type Bench, type BenchState, type Made } from '../state/store';
 import type { ToolId } from '../tools/registry';
 import { MovedLayers } from './movedLayers';
 import { toPage, zoomedAt } from '../state/view';
@@ -14,7 +14,7 @@ import { GuideHand } from './guideHand';
 import { HandInput } from './handInput';
 import { CheckOverlay } from './checkOverlay';
 import { clipToWork, paintBefore, paintCompared, showsBefore, undimmed } from './compare';
-import { differingLines, LiveLines } from './liveLines';
+import { differingLines, linesTouched, LiveLines } from './liveLines';
 import { Picking } from './picking';
 import { paintGround, paintReferences, withoutTones } from './pageGround';
 import { StillGround } from './stillGround';
@@ -53,7 +53,7 @@ export class BenchCanvas {
   private readonly live = new LiveLines();
   private readonly moved: MovedLayers;
   private readonly stillGround = new StillGround();
-  private announced: Change | null = null;
+  private announced: Made | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
   private stillTimer: ReturnType<typeof setTimeout> | undefined;
@@ -113,7 +113,7 @@ export class BenchCanvas {
     this.tiles.load(bench.getState().drawing);
     this.look();
     this.stop.push(preferences.subscribe(() => this.look()));
-    this.stop.push(bench.onChange((change) => (this.announced = change)));
+    this.stop.push(bench.onChange((made) => (this.announced = made)));
     this.stop.push(bench.subscribe((s, before) => this.follow(s, before)));
     const resize = new ResizeObserver(() => this.measure());
     resize.observe(container);
@@ -221,11 +221,11 @@ export class BenchCanvas {
 
   /** Tells the painter what became of the drawing, and draws what changed until it has caught up. */
   private send(before: Drawing, after: Drawing, shift: Point | null): void {
-    const change = this.announced;
+    const made = this.announced?.after === after ? this.announced : null;
     this.announced = null;
-    const order = change ? this.tiles.change(change) : this.tiles.load(after);
-    this.live.await(differingLines(before, after).lines, order);
-    this.moved.letGo(shift, change, order);
+    const order = made ? this.tiles.change(made.change) : this.tiles.load(after);
+    this.live.await(made ? linesTouched(made) : differingLines(before, after).lines, order);
+    this.moved.letGo(shift, made?.change ?? null, order);
   }
 
   private newsFromTiles(): void {

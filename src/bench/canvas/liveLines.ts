@@ -1,10 +1,10 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf, linesOfItem } from '@/core/drawing/items';
 import type { Box, Drawing, Line } from '@/core';
 import { emptyBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
 import { leafOf, type Leaf } from '@/core/scene/scene';
-import { findLine, holdsItem } from '@/core/drawing/find';
+import { findItem, findLine, holdsItem } from '@/core/drawing/find';
 import { bodyHull } from '@/core/drawing/run';
-import { MANY } from '../state/store';
+import { MANY, type Made } from '../state/store';
 
 /**
  * The lines of `after` that are not as they were in `before`, on visible sheets; and the ids of those that are gone or
@@ -32,6 +32,16 @@ export function differingLines(before: Drawing, after: Drawing): { lines: Line[]
       for (const { id } of linesOf(was)) if (!holdsItem(sheet, id)) ids.push(id);
   }
   return { lines, ids };
+}
+
+/** The lines that a change made, or made others of; none where they are more than can be drawn live. */
+export function linesTouched({ after, touched }: Pick<Made, 'after' | 'touched'>): Line[] {
+  if (touched.size > MANY) return [];
+  const lines = [...touched].flatMap((id) => {
+    const found = findItem(after, id);
+    return found?.sheet.visible ? linesOfItem(found.item) : [];
+  });
+  return lines.length > MANY ? [] : [...new Set(lines)];
 }
 
 /** The lines that are drawn by hand: what is on the move, and what the tiles do not show yet. */

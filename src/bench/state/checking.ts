@@ -61,7 +61,7 @@ export class Checking {
     this.hand = new HandAtWork(hands);
     worker.onFailure = () => this.forget();
     this.stop.push(
-      bench.onChange((change) => {
+      bench.onChange(({ change }) => {
         this.announced = true;
         if (this.loaded) void this.worker.ask((api) => api.change(change)).catch(() => undefined);
       }),

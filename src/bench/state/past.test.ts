@@ -10,7 +10,7 @@ const settle = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
 /** A visit that makes changes; what it leaves in the journal. */
 function visit(bench: Bench, count: number): Change[] {
   const journal: Change[] = [];
-  const stop = bench.onChange((c) => journal.push(c));
+  const stop = bench.onChange(({ change }) => journal.push(change));
   for (let i = 0; i < count; i++)
     bench.commit({ ...moveLines(bench.getState().drawing, [`l${i % 3}`], { x: i + 1, y: 2 }), label: `Move ${i}` });
   stop();
@@ -52,7 +52,7 @@ test('what was done before a reload is undone, one change a press, back to the s
 test('what was undone before a reload can be made again, unless something else was done meanwhile', async () => {
   const first = benchAt(start, 0);
   const journal: Change[] = [];
-  first.onChange((c) => journal.push(c));
+  first.onChange(({ change }) => journal.push(change));
   visit(first, 5);
   first.undo();
   first.undo();

@@ -1,4 +1,4 @@
-import type { Change } from '@/core';
+import { applyChange, type Change } from '@/core';
 import { moveLines, removeLines } from '@/core/edits/lines';
 import { moveNodes } from '@/core/edits/nodes';
 import { removeSheet, setSheet } from '@/core/edits/sheets';
@@ -14,7 +14,12 @@ describe('a bench', () => {
   test('tells of every change, undone and redone ones too, each with an id of its own', () => {
     const bench = benchWith(drawing);
     const heard: Change[] = [];
-    bench.onChange((c) => heard.push(c));
+    bench.onChange(({ change, before, after, touched }) => {
+      heard.push(change);
+      expect(before).toBe(bench.getState().drawing);
+      expect(after).toEqual(applyChange(before, change));
+      expect([...touched]).toEqual(['l0']);
+    });
     bench.commit(moveLines(drawing, ['l0'], by));
     const moved = bench.getState().drawing;
     bench.undo();

@@ -1,107 +1,30 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { applyChange, inverseOf, type Change, type Drawing, type Line, type Point } from '@/core';
+import { applyChange, ChangeError, inverseOf, type Change, type Drawing, type Point } from '@/core';
+import { touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
-import type { End } from '@/core/edits/join';
 import { refusalOf } from '@/core/change/refusal';
-import { isOpenSheet } from '@/core/drawing/find';
 import type { StageId } from '../stages/table';
-import type { ToolId } from '../tools/registry';
-import type { Version } from './api';
 import { Past } from './past';
 import { reconciled } from './reconciled';
-import type { SaveState } from './saver';
-import type { Size, View } from './view';
+import { openedDocument, type DocumentState } from './slices/document';
+import { plainlySeen, type SeenState } from './slices/seen';
+import { nothingChosen, type SelectionState } from './slices/selection';
+import { freshWork, type DeskStage, type Message, type WorkState } from './slices/work';
 
-/** What is at hand in a stage, the tool first that is taken in hand there. */
-export type DeskStage = { readonly id: StageId; readonly tools: readonly ToolId[]; readonly first: ToolId };
+export type { Compare } from './slices/seen';
+export type { ReadingWhy } from './slices/document';
+export type { DeskStage, Message, Pulled, Trial } from './slices/work';
 
-/** Pulled lines as they would be laid on the page, and which of them are let go. */
-export type Pulled = {
-  readonly reference: string;
-  readonly lines: readonly Line[];
-  readonly dropped: ReadonlySet<string>;
-};
+export type BenchState = DocumentState & SelectionState & SeenState & WorkState;
 
-/**
- * How the work is compared. Wipe: the reference to the left of a share of the window, the lines to the right of it.
- * Beside: the work on the left, the reference alone on the right. Blink: now one, now the other.
- */
-export type Compare = { readonly kind: 'wipe'; readonly at: number } | { readonly kind: 'beside' | 'blink' };
-
-/** What a tool is trying on the chosen lines: shown, not yet in the drawing. */
-export type Trial = {
-  readonly kind: 'settle' | 'thin' | 'readWidths';
-  readonly busy: boolean;
-  /** How many lines come out otherwise, and the nodes of all that were asked for before and after. */
-  readonly lines: number;
-  readonly before: number;
-  readonly after: number;
-  readonly failed: string | null;
-};
-
-/**
- * Another tab edits; what was made here was refused, and is being or was put aside; an earlier visit's changes wait; a part
- * of the journal cannot be read.
- */
-export type ReadingWhy = 'another tab' | 'putting aside' | 'refused' | 'waiting' | 'damaged';
-
-/** Something to tell, with at most one thing to do about it. */
-export type Message = { key: number; tone: 'note' | 'warning'; text: string; action?: { label: string; run(): void } };
-
-export type BenchState = {
-  readonly id: string;
-  readonly title: string;
-  readonly stage: StageId;
-  readonly tool: ToolId;
-  /** The stages, and what is at hand in each. */
-  readonly desk: readonly DeskStage[];
-  readonly drawing: Drawing;
-  /** What would be, while a hand is moving: never saved, never undone. */
-  readonly preview: Drawing | null;
-  /** How far what is chosen is seen moved, where that is too much to be worked out with every move of the hand. */
-  readonly shift: Point | null;
-  readonly undoable: readonly Change[];
-  /** The journal holds changes before those that can be undone: they are read when they are wanted. */
-  readonly hasPast: boolean;
-  readonly redoable: readonly Change[];
-  readonly sheet: string;
-  readonly lines: ReadonlySet<string>;
-  readonly nodes: ReadonlySet<string>;
-  /** The width mark in hand, by its number on the one chosen line. */
-  readonly mark: number | null;
-  /** The groups that are entered, the outermost first: within them lines are chosen one by one. */
-  readonly within: readonly string[];
-  /** The end at which the pen is drawing a line on; null when it draws none. */
-  readonly underPen: End | null;
-  /** The sheet that is seen alone; null when all are seen as they are set. */
-  readonly solo: string | null;
-  readonly reference: string | null;
-  /** Lines that are being pulled from ink: shown, not yet in the drawing. */
-  readonly pulled: Pulled | null;
-  readonly compare: Compare | null;
-  /** The drawing as it was when it was opened here. */
-  readonly opened: Drawing;
-  /** The state that holding the before key shows, what it is called, and which version it is, if it is one. */
-  readonly before: { readonly drawing: Drawing; readonly label: string; readonly version?: string };
-  /** The states kept by name, the last kept first; null before they were looked up. */
-  readonly versions: readonly Version[] | null;
-  /** What is being tried by settling or thinning out; null while nothing is. */
-  readonly trial: Trial | null;
-  readonly view: View;
-  readonly window: Size;
-  readonly peek: boolean;
-  readonly rulers: boolean;
-  /** Things are seen as they were: pictures before their tones were corrected, lines before what is being tried. */
-  readonly uncorrected: boolean;
-  /** The lines are lifted away. */
-  readonly lifted: boolean;
-  readonly save: SaveState;
-  readonly reading: boolean;
-  /** Why it is only read, while it is. */
-  readonly readingWhy: ReadingWhy;
-  readonly message: Message | null;
+/** What became of the drawing by a change that was made, undone or redone here; `touched` are items by their ids. */
+export type Made = {
+  readonly change: Change;
+  readonly before: Drawing;
+  readonly after: Drawing;
+  readonly touched: ReadonlySet<string>;
 };
 
 /** A bench: its state, and everything that can be done to it. Tools, panels and keys all go through here. */
@@ -127,7 +50,7 @@ export type Bench = StoreApi<BenchState> & {
   /** Where earlier changes are read from: those before a revision. */
   recallFrom(revision: number, read: Recall): void;
   /** Hears of every change made here, undone and redone ones too, before the state shows it. */
-  onChange(listener: (change: Change) => void): () => void;
+  onChange(listener: (made: Made) => void): () => void;
 };
 
 /** Reads a stretch of the journal that ends before a revision; `from` is the revision of its first change. */
@@ -136,50 +59,37 @@ export type Recall = (before: number) => Promise<{ from: number; changes: readon
 export type Opening = { id: string; title: string; stage: StageId; drawing: Drawing; revision: number };
 
 export function createBench(opening: Opening, desk: readonly DeskStage[] = []): Bench {
-  const { drawing, revision, ...card } = opening;
+  const { id, title, stage, drawing, revision } = opening;
   const store = createStore<BenchState>()(() => ({
-    ...card,
-    desk,
-    tool: 'select',
-    drawing,
-    preview: null,
-    shift: null,
-    undoable: [],
-    hasPast: false,
-    redoable: [],
-    sheet: (drawing.sheets.findLast(isOpenSheet) ?? drawing.sheets.at(-1))?.id ?? '',
-    lines: new Set(),
-    nodes: new Set(),
-    mark: null,
-    within: [],
-    underPen: null,
-    solo: null,
-    reference: null,
-    pulled: null,
-    trial: null,
-    compare: null,
-    opened: drawing,
-    versions: null,
-    before: { drawing, label: 'as it was opened' },
-    view: { scale: 1, x: 0, y: 0 },
-    window: { width: 0, height: 0 },
-    peek: false,
-    rulers: false,
-    uncorrected: false,
-    lifted: false,
-    save: { kind: 'saved', revision },
-    reading: false,
-    readingWhy: 'another tab',
-    message: null,
+    ...openedDocument(id, title, drawing, revision),
+    ...nothingChosen(drawing),
+    ...plainlySeen,
+    ...freshWork(stage, desk),
   }));
   const { getState: get, setState: set } = store;
 
   const make = (change: Change): Drawing => {
-    const after = applyChange(get().drawing, change);
-    for (const hear of listeners) hear(change);
+    const before = get().drawing;
+    const after = applyChange(before, change);
+    const made: Made = { change, before, after, touched: touchedItems(change) };
+    for (const hear of listeners) hear(made);
     return after;
   };
-  const listeners = new Set<(change: Change) => void>();
+  /** The drawing after a change that is new; null where it cannot be made, which is told. */
+  const tried = (change: Change): Drawing | null => {
+    try {
+      return make(change);
+    } catch (error) {
+      if (!(error instanceof ChangeError)) throw error;
+      return refused(`${error.message[0].toUpperCase()}${error.message.slice(1)}.`);
+    }
+  };
+  const refused = (why: string): null => {
+    set({ preview: null, shift: null });
+    bench.tell(`${why} Nothing was changed.`, undefined, 'warning');
+    return null;
+  };
+  const listeners = new Set<(made: Made) => void>();
   let messages = 0;
   const past = new Past();
 
@@ -192,12 +102,9 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
       }
       const change = { ...changeOf(edit, nanoid(12)), time: Date.now() };
       const why = refusalOf(change);
-      if (why) {
-        set({ preview: null, shift: null });
-        bench.tell(`${why} Nothing was changed.`, undefined, 'warning');
-        return null;
-      }
-      const after = make(change);
+      if (why) return refused(why);
+      const after = tried(change);
+      if (!after) return null;
       set((s) => ({
         ...reconciled(s, after, change),
         drawing: after,
@@ -274,7 +181,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     tell(text: string, action?: Message['action'], tone: Message['tone'] = 'note'): void {
       set({ message: { key: ++messages, text, action, tone } });
     },
-    onChange(listener: (change: Change) => void): () => void {
+    onChange(listener: (made: Made) => void): () => void {
       listeners.add(listener);
       return () => void listeners.delete(listener);
     },

@@ -1,5 +1,5 @@
 import { ownersIn, type Place } from '../drawing/find';
-import type { Item } from '../drawing/item';
+import { MOST_DEEP, type Item } from '../drawing/item';
 import { isGroup, isLine, mapped } from '../drawing/items';
 import type { Drawing, Line, Sheet } from '../drawing/schema';
 import { ChangeError } from './changeError';
@@ -119,6 +119,7 @@ export class Draft {
   insert(place: Place, item: Item): void {
     const list = this.listOf(place);
     if (place.index > list.items.length) throw new ChangeError(`no place ${place.index} for an item`);
+    this.holdsDeep(place, item);
     list.insert(place.index, item);
     this.isPut(place, item);
   }
@@ -135,12 +136,27 @@ export class Draft {
   move(from: Owner & { at: readonly number[] }, to: Owner & { at: readonly number[] }): void {
     const [source, target] = [this.listOf(from), this.listOf(to)];
     const items = from.at.map((i) => source.items[i]);
+    for (const item of items) this.holdsDeep(to, item);
     if (source === target) source.exchange(new Set(from.at), items, to.at);
     else {
       source.exchange(new Set(from.at), [], []);
       target.exchange(new Set(), items, to.at);
     }
     for (const item of items) this.isPut(to, item);
+  }
+
+  /** @throws ChangeError where groups would lie deeper in each other than they can. */
+  private holdsDeep({ sheet, group }: Owner, item: Item): void {
+    if (!isGroup(item)) return;
+    let depth = this.heightOf(item);
+    for (let at = group; at !== undefined; at = this.findIn(sheet, at)?.place.group) depth++;
+    if (depth > MOST_DEEP) throw new ChangeError(`groups can lie ${MOST_DEEP} deep in each other, and no deeper`);
+  }
+
+  private heightOf(item: Item): number {
+    if (!isGroup(item)) return 0;
+    const items = this.groupLists.get(item.id)?.items ?? item.items;
+    return 1 + items.reduce((most, child) => Math.max(most, this.heightOf(child)), 0);
   }
 
   private isPut({ sheet, group }: Owner, item: Item): void {

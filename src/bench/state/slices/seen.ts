@@ -1,0 +1,33 @@
+import type { Size, View } from '../view';
+
+/**
+ * How the work is compared. Wipe: the reference to the left of a share of the window, the lines to the right of it.
+ * Beside: the work on the left, the reference alone on the right. Blink: now one, now the other.
+ */
+export type Compare = { readonly kind: 'wipe'; readonly at: number } | { readonly kind: 'beside' | 'blink' };
+
+/** How the page is looked at. */
+export type SeenState = {
+  readonly view: View;
+  readonly window: Size;
+  /** The sheet that is seen alone; null when all are seen as they are set. */
+  readonly solo: string | null;
+  readonly compare: Compare | null;
+  readonly peek: boolean;
+  readonly rulers: boolean;
+  /** Things are seen as they were: pictures before their tones were corrected, lines before what is being tried. */
+  readonly uncorrected: boolean;
+  /** The lines are lifted away. */
+  readonly lifted: boolean;
+};
+
+export const plainlySeen: SeenState = {
+  view: { scale: 1, x: 0, y: 0 },
+  window: { width: 0, height: 0 },
+  solo: null,
+  compare: null,
+  peek: false,
+  rulers: false,
+  uncorrected: false,
+  lifted: false,
+};
