@@ -55,7 +55,7 @@ export function sharedStyle<T>(
 }
 
 const melting = new LazyWorker<MeltWorker>(
-  () => new Worker(new URL('../workers/melt.worker.ts', import.meta.url), { type: 'module' }),
+  () => new Worker(new URL('../../workers/melt.worker.ts', import.meta.url), { type: 'module' }),
   'the worker that makes shapes',
 );
 
