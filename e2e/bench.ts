@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import { expect, type APIRequestContext, type Page, type Locator } from '@playwright/test';
 import { applyChange, firstStyle, type Drawing, type Line, type Node, type Point } from '../src/core';
 import { addLine } from '../src/core/edits/lines';

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import { expect, test, type Page } from '@playwright/test';
 import type { Line, Point } from '../src/core';
 import { BenchHand, makeDrawing } from './bench';

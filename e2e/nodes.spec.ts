@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import { expect, test, type Page } from '@playwright/test';
 import { firstStyle, type Line, type Node, type Point } from '../src/core';
 import { cubicsOf, lineLength } from '../src/core/drawing/run';

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import { expect, test } from '@playwright/test';
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import { pearLines, pearPage } from '../src/server/simulated/curves/pear';

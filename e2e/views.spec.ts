@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { firstStyle, type Line, type Node, type Point } from '../src/core';

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import { chromium } from '@playwright/test';
 import CanvasKitInit, { type CanvasKit, type Path } from 'canvaskit-wasm';
 import { mkdtempSync, rmSync } from 'node:fs';

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import fitCurvePackage from 'fit-curve';
 import type * as Paper from 'paper';
 import type { Cubic } from '../src/core';

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf } from '../src/core/drawing/items';
 import sharp from 'sharp';
 import { drawingSchema, type Drawing, type Reference, type Sheet } from '../src/core';
 import { cubicsOf } from '../src/core/drawing/run';

@@ -3,5 +3,9 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME === 'nodejs') {
     const { database } = await import('./server/database');
     database();
+    // When all else has begun.
+    setTimeout(() => {
+      void import('./server/unnamed').then(({ freeUnnamedPictures }) => freeUnnamedPictures()).catch(console.error);
+    }, 60_000).unref();
   }
 }

@@ -1,12 +1,13 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream, existsSync } from 'node:fs';
-import { open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { eq } from 'drizzle-orm';
 import sharp, { type Sharp } from 'sharp';
 import { database } from './database';
+import { isKept, keepDerived } from './derived';
 import { folder } from './place';
 import { notFound, Problem } from './problem';
 import { looksLikeSvg, svgAsPng } from './svgPicture';
@@ -157,13 +158,6 @@ async function drawnSvg(hash: string): Promise<Buffer> {
   return drawn;
 }
 
-/** Writes a derived file whole or not at all. */
-async function keepDerived(file: string, write: (temporary: string) => Promise<unknown>): Promise<void> {
-  const temporary = `${file}.${randomUUID()}`;
-  await write(temporary);
-  await rename(temporary, file);
-}
-
 /** A kept picture, upright, ready to be worked on. Of an animation, the first frame. */
 async function uprightPicture({ hash, mime }: Picture): Promise<Sharp> {
   if (mime === MIME.svg) return sharp(await drawnSvg(hash));
@@ -185,13 +179,7 @@ const making = new Map<string, Promise<string>>();
 export async function shownFile(hash: string, size: ShownSize): Promise<string> {
   const { width, height } = pictureOf(hash);
   const file = path.join(folder('derived'), `${hash}-${size}.img`);
-  if (
-    await stat(file).then(
-      (s) => s.size > 0,
-      () => false,
-    )
-  )
-    return file;
+  if (await isKept(file)) return file;
   const underway = making.get(file);
   if (underway) return underway;
   const made = makeShown(pictureOf(hash), file, Math.min(shownSizes[size], Math.max(width, height))).finally(() =>

@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { writeSvg, type Drawing, type Reference } from '@/core';
+import { writeSvg, type Drawing } from '@/core';
 import { viewOf } from '@/core/formats/svgOut';
+import { leavesOf, sceneOf, type PictureNode } from '@/core/scene/scene';
 import { pixelsAt } from '@/core/drawing/unit';
 import { correctedFile } from './corrected';
 import type { ShownSize } from './pictures';
@@ -65,9 +66,8 @@ export async function selfContainedSvg(
   size: ShownSize = 'screen',
 ): Promise<string> {
   const hrefs = new Map<string, string>();
-  if (reference) {
-    for (const r of drawing.references) if (r.visible) hrefs.set(r.id, await dataUri(r, size));
-  }
+  for (const { node } of leavesOf(sceneOf(drawing, { references: reference })))
+    if (node.kind === 'picture') hrefs.set(node.placed.id, await dataUri(node.placed, size));
   return writeSvg(drawing, {
     scope,
     ground: ground === 'page',
@@ -76,8 +76,8 @@ export async function selfContainedSvg(
   });
 }
 
-async function dataUri(reference: Reference, size: ShownSize): Promise<string> {
-  const bytes = await readFile(await correctedFile(reference, size));
+async function dataUri(placed: PictureNode['placed'], size: ShownSize): Promise<string> {
+  const bytes = await readFile(await correctedFile(placed, size));
   const mime = bytes[0] === 0x89 ? 'image/png' : 'image/jpeg';
   return `data:${mime};base64,${bytes.toString('base64')}`;
 }

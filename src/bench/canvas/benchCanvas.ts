@@ -32,6 +32,16 @@ import { whenIdle } from './whenIdle';
 
 const STILL_MS = 160;
 
+function onKeyUp(run: () => void): void {
+  const once = (): void => {
+    window.removeEventListener('keyup', once);
+    window.removeEventListener('blur', once);
+    run();
+  };
+  window.addEventListener('keyup', once);
+  window.addEventListener('blur', once);
+}
+
 /**
  * The page on the screen. Two canvases: below, the ground, the references and the painted tiles; above, whatever is
  * being moved, and the marks of the tool in hand. Follows the bench's state; hands the hand's doings to the tool.
@@ -71,6 +81,7 @@ export class BenchCanvas {
       picking: this.picking,
       unit: () => 1 / bench.getState().view.scale,
       repaint: () => this.toolNews(),
+      onKeyUp,
       takeTool: (tool: ToolId) => takeTool(bench, tool),
       picture: (r: Reference) => this.pictures.bitmapFor(r, 4096, false),
     };

@@ -15,6 +15,7 @@ type Held = Partial<Pick<HandEvent, 'shift' | 'alt' | 'mod' | 'space' | 'pressur
 
 export class Hand<T extends Tool> {
   readonly tool: T;
+  private readonly heldKeys: (() => void)[] = [];
 
   constructor(
     readonly bench: Bench,
@@ -25,6 +26,7 @@ export class Hand<T extends Tool> {
       picking: new Picking(),
       unit: () => 1 / bench.getState().view.scale,
       repaint: () => undefined,
+      onKeyUp: (run) => this.heldKeys.push(run),
       takeTool: (tool) => bench.setState({ tool }),
       picture: () => null,
     });
@@ -65,7 +67,13 @@ export class Hand<T extends Tool> {
   release = (p: Point, held: Held = {}): void => this.tool.release(this.event(p, held));
   press = (p: Point, held: Held = {}): void => this.tool.press(this.event(p, held));
   move = (p: Point, held: Held = {}): void => this.tool.move(this.event(p, held));
-  key = (key: string, shift = false): boolean => this.tool.key(key, { shift, alt: false });
+  /** A key pressed, held for so many repeats, and let go of. */
+  key(key: string, shift = false, times = 1): boolean {
+    let taken = false;
+    for (let i = 0; i < times; i++) taken = this.tool.key(key, { shift, alt: false });
+    for (const run of this.heldKeys.splice(0)) run();
+    return taken;
+  }
 
   get lines(): Line[] {
     return this.bench.getState().drawing.sheets.flatMap((s) => linesOf(s));

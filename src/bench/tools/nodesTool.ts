@@ -17,7 +17,7 @@ import { toScreen, type View } from '../state/view';
 import { addAtPointer, cutAtPointer } from './atPointer';
 import { LineTool } from './lineTool';
 import { heldBead, nodeHints, paintSway, roundingGrips } from './nodeMarks';
-import { arrowOffset } from './nudge';
+import { Nudge } from './nudge';
 import { CLICK, GRIP, gripFor, LINE_GRIP, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Target =
@@ -47,6 +47,12 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
   }
 
   private refs = (): NodeRef[] => [...this.bench.getState().nodes].map(nodeOfKey);
+  private readonly nudge = new Nudge(this.reach, (by) => moveNodes(this.bench.getState().drawing, this.refs(), by));
+
+  override finish(): void {
+    this.nudge.finish();
+    super.finish();
+  }
 
   private targetOf(e: HandEvent): Target {
     const { view, drawing, nodes } = this.bench.getState();
@@ -216,11 +222,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
 
   key(key: string, e: { shift: boolean }): boolean {
     const s = this.bench.getState();
-    const by = arrowOffset(key, e.shift);
-    if (by && s.nodes.size > 0) {
-      this.bench.commit(moveNodes(s.drawing, this.refs(), by));
-      return true;
-    }
+    if (s.nodes.size > 0 && this.nudge.key(key, e.shift)) return true;
     if ((key === 'Delete' || key === 'Backspace') && s.lines.size > 0) {
       this.bench.commit(
         s.nodes.size > 0 ? removeNodes(s.drawing, this.refs(), e.shift) : removeLines(s.drawing, s.lines),

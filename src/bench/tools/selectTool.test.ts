@@ -1,4 +1,6 @@
-import type { Line } from '@/core';
+import type { Drawing, Line } from '@/core';
+import { findLine } from '@/core/drawing/find';
+import { wanderingDrawing } from '@/core/test/drawings';
 import { addLine } from '@/core/edits/lines';
 import { groupLines } from '@/core/edits/arrange';
 import { cornerAt } from '@/core/drawing/run';
@@ -128,4 +130,23 @@ describe('groups', () => {
     hand.click({ x: 200, y: 250 });
     expect(chosen(hand)).toBe('bcd');
   });
+});
+
+test('a held arrow key is one change, seen on the way and taken back by one undo', () => {
+  const hand = new Hand(benchWith(wanderingDrawing(4, 2, 3)), (reach) => new SelectTool(reach));
+  const { bench } = hand;
+  bench.choose(['l0']);
+  const at = (d: Drawing) => findLine(d, 'l0')!.line.runs[0].nodes[0].point;
+  const start = at(bench.getState().drawing);
+  const seen: number[] = [];
+  bench.subscribe((s) => s.preview && seen.push(Math.round(at(s.preview).x - start.x)));
+  hand.key('ArrowRight', false, 30);
+  expect(seen).toEqual(Array.from({ length: 30 }, (_, i) => i + 1));
+  expect(at(bench.getState().drawing)).toEqual({ x: start.x + 30, y: start.y });
+  expect(bench.getState().undoable).toHaveLength(1);
+  hand.key('ArrowUp', true);
+  expect(bench.getState().undoable).toHaveLength(2);
+  bench.undo();
+  bench.undo();
+  expect(at(bench.getState().drawing)).toEqual(start);
 });

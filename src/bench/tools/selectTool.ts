@@ -10,7 +10,7 @@ import { paintLasso, paintMarquee, paintSkeleton } from '../canvas/marks';
 import { preferences } from '../state/preferences';
 import { linesToMark, MANY, shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
-import { arrowOffset } from './nudge';
+import { Nudge } from './nudge';
 import { LineTool } from './lineTool';
 import { CLICK, gripFor, LINE_GRIP, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
@@ -28,6 +28,12 @@ type Gesture = {
 
 /** Select: whole lines, and groups as one; choose, move, nudge, delete. A double-click enters a group. */
 export class SelectTool extends LineTool<Gesture> implements Tool {
+  private readonly nudge = new Nudge(
+    this.reach,
+    (by) => moveLines(this.bench.getState().drawing, this.bench.getState().lines, by),
+    (by) => this.showBy(by),
+  );
+
   private under(e: HandEvent): string | null {
     const reach = gripFor(e, LINE_GRIP) * this.reach.unit();
     return this.reach.picking.under(this.bench.getState().drawing, e.page, reach)?.line.id ?? null;
@@ -97,9 +103,13 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   }
 
   private showMoved(g: Gesture, e: HandEvent): void {
+    this.showBy(this.offsetOf(g, e));
+  }
+
+  private showBy(by: Point): void {
     const { drawing, lines } = this.bench.getState();
-    if (lines.size > MANY) this.bench.showMoved(this.offsetOf(g, e));
-    else this.bench.show(moveLines(drawing, lines, this.offsetOf(g, e)));
+    if (lines.size > MANY) this.bench.showMoved(by);
+    else this.bench.show(moveLines(drawing, lines, by));
   }
 
   private offsetOf(g: Gesture, e: HandEvent): Point {
@@ -164,15 +174,15 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       return true;
     }
     if (lines.size === 0) return false;
-    const by = arrowOffset(key, e.shift);
-    if (by) this.bench.commit(moveLines(drawing, lines, by));
-    else if (key === 'Delete' || key === 'Backspace') this.bench.commit(removeLines(drawing, lines));
+    if (this.nudge.key(key, e.shift)) return true;
+    if (key === 'Delete' || key === 'Backspace') this.bench.commit(removeLines(drawing, lines));
     else if (key === 'Escape') return this.escape();
     else return false;
     return true;
   }
 
   override finish(): void {
+    this.nudge.finish();
     super.finish();
     if (this.bench.getState().within.length > 0) this.bench.setState({ within: [] });
   }

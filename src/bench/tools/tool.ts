@@ -57,6 +57,8 @@ export type Reach = {
   unit(): number;
   /** Asks for the marks over the page to be painted again. */
   repaint(): void;
+  /** Runs something once, when a key is let go of, or the window left. */
+  onKeyUp(run: () => void): void;
   /** Takes another tool in hand. */
   takeTool(tool: ToolId): void;
   /** The best bitmap at hand of a reference as it is corrected; null until there is one. */

@@ -1,0 +1,37 @@
+import { readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import type { Drawing } from '@/core';
+import { isKept, keepDerived } from './derived';
+import { folder } from './place';
+import { renderCard } from './render';
+
+const fileOf = (id: string, revision: number): string => path.join(folder('derived'), `${id}-${revision}-card.webp`);
+const underway = new Map<string, Promise<Buffer>>();
+
+/** The picture on a drawing's card as it was at a revision: made once, and kept. WebP. */
+export async function cardPicture(id: string, revision: number, drawing: () => Drawing): Promise<Buffer> {
+  const file = fileOf(id, revision);
+  if (await isKept(file)) return readFile(file);
+  let making = underway.get(file);
+  if (!making) {
+    making = make(file, drawing).finally(() => underway.delete(file));
+    underway.set(file, making);
+  }
+  return making;
+}
+
+async function make(file: string, drawing: () => Drawing): Promise<Buffer> {
+  const made = await renderCard(drawing());
+  await keepDerived(file, (temporary) => writeFile(temporary, made));
+  return made;
+}
+
+/** Throws away a drawing's pictures of other revisions than these. */
+export async function dropCardPictures(id: string, except: ReadonlySet<number> = new Set()): Promise<void> {
+  const place = folder('derived');
+  const own = new RegExp(`^${id}-(\\d+)-card\\.webp$`);
+  for (const name of await readdir(place)) {
+    const revision = own.exec(name)?.[1];
+    if (revision !== undefined && !except.has(Number(revision))) await rm(path.join(place, name), { force: true });
+  }
+}
