@@ -19,7 +19,7 @@ import type { Bench } from './state/store';
 import type { Hint } from './tools/tool';
 import { useClipboard } from './useClipboard';
 import { useKeys } from './useKeys';
-import { useSession, type Ways } from './useSession';
+import { useSession, type Exits } from './useSession';
 import './style/frame.css';
 import './style/topBar.css';
 import './style/sheetsAndShelf.css';
@@ -65,7 +65,7 @@ export default function BenchPage({ id }: { id: string }) {
   );
 }
 
-function BenchFrame({ bench, ...ways }: Ways & { bench: Bench }) {
+function BenchFrame({ bench, ...ways }: Exits & { bench: Bench }) {
   const canvas = useRef<BenchCanvas | null>(null);
   const keepCanvas = useCallback((made: BenchCanvas | null) => void (canvas.current = made), []);
   const [hints] = useState(() => createStore<Hint[]>()(() => []));

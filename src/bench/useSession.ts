@@ -16,10 +16,10 @@ import { toolsOf } from './tools/registry';
 export type Session =
   | { state: 'opening' }
   | { state: 'failed'; why: string; missing: boolean; again: () => void }
-  | ({ state: 'open'; bench: Bench } & Ways);
+  | ({ state: 'open'; bench: Bench } & Exits);
 
 /** The ways out while a drawing is only read. */
-export type Ways = { takeOver: () => void; resume: () => void; damaged: Opened['damaged'] | null };
+export type Exits = { takeOver: () => void; resume: () => void; damaged: Opened['damaged'] | null };
 
 /** Opens a drawing: recovers what an earlier visit left, loads it, and keeps saving until the page is left. */
 export function useSession(id: string, go: (path: string) => void): Session {

@@ -1,4 +1,4 @@
-import type { Way } from '@/core/edits/arrange';
+import type { OrderMove } from '@/core/edits/arrange';
 import type { StageId } from '../stages/table';
 import type { ToolId } from '../tools/registry';
 
@@ -27,7 +27,7 @@ export type Command =
   | { do: 'stage'; stage: StageId }
   | { do: 'hold'; shows: Held }
   | { do: 'switch'; which: Switch }
-  | { do: 'order'; way: Way }
+  | { do: 'order'; move: OrderMove }
   /** A key of the tool in hand, whatever it has been changed to. */
   | { do: 'toolKey'; key: string }
   | {

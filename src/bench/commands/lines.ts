@@ -8,7 +8,7 @@ import {
   moveToSheet,
   ungroupLines,
   withGroup,
-  type Way,
+  type OrderMove,
 } from '@/core/edits/arrange';
 import type { Edit } from '@/core/change/edit';
 import { joinEnds, towards, type End } from '@/core/edits/join';
@@ -87,8 +87,8 @@ function toChosen(bench: Bench, make: (ids: ReadonlySet<string>) => Edit, nothin
   bench.commit(make(lines), null, nothing);
 }
 
-export const order = (bench: Bench, way: Way): void =>
-  toChosen(bench, (ids) => moveInOrder(bench.getState().drawing, ids, way), 'They lie there already.');
+export const order = (bench: Bench, move: OrderMove): void =>
+  toChosen(bench, (ids) => moveInOrder(bench.getState().drawing, ids, move), 'They lie there already.');
 
 export function group(bench: Bench): void {
   const { drawing, lines, within } = bench.getState();

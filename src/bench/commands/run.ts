@@ -23,7 +23,7 @@ export function runCommand(
     case 'toolKey':
       return void canvas?.tool.key(command.key, { shift: false, alt: false });
     case 'order':
-      return lines.order(bench, command.way);
+      return lines.order(bench, command.move);
     case 'undo':
       return bench.undo();
     case 'redo':

@@ -21,10 +21,10 @@ export const isInking = (bench: Bench): boolean => {
 };
 
 /** A tenth wider, or thinner. */
-export function widen(bench: Bench, way: 1 | -1): void {
+export function widen(bench: Bench, sign: 1 | -1): void {
   const { drawing, lines } = bench.getState();
-  const label = counted(way > 0 ? 'Widen' : 'Narrow', lines.size, 'line');
-  bench.commit(strokes.scaleWidths(drawing, [...lines], STEP ** way, label));
+  const label = counted(sign > 0 ? 'Widen' : 'Narrow', lines.size, 'line');
+  bench.commit(strokes.scaleWidths(drawing, [...lines], STEP ** sign, label));
 }
 
 /** Sets the plain width; lines with marks keep their profile, as much wider or thinner on the whole. */

@@ -7,10 +7,10 @@ import { useEffect } from 'react';
 import { useBench, useBenchState } from '../benchContext';
 import { copyAt, journalUrl } from '../state/api';
 import type { ReadingWhy } from '../state/store';
-import type { Ways } from '../useSession';
+import type { Exits } from '../useSession';
 
 /** What can be done with a drawing of which only the first part can be read. */
-function DamageButtons({ damaged }: { damaged: NonNullable<Ways['damaged']> }) {
+function DamageButtons({ damaged }: { damaged: NonNullable<Exits['damaged']> }) {
   const bench = useBench();
   const router = useRouter();
   const { id } = bench.getState();
@@ -42,7 +42,7 @@ const readingWords: Record<ReadingWhy, string> = {
 };
 
 /** What there is to tell, with the way out; above the tray, so that it never covers the page's middle. */
-export function MessageBar({ takeOver, resume, damaged }: Ways) {
+export function MessageBar({ takeOver, resume, damaged }: Exits) {
   const bench = useBench();
   const message = useBenchState((s) => s.message);
   const reading = useBenchState((s) => (s.reading ? s.readingWhy : null));

@@ -4,7 +4,7 @@ import { wanderingDrawing } from '@/core/test/drawings';
 import { Picking } from '../canvas/picking';
 import { desk } from '../stages/desk';
 import { createBench, type Bench } from '../state/store';
-import type { HandEvent, Reach, Tool } from '../tools/tool';
+import type { HandEvent, ToolContext, Tool } from '../tools/tool';
 
 /** A bench without a page on the screen, and a hand that works a tool on it. One page unit is one px. */
 export function benchWith(drawing: Drawing = wanderingDrawing(0, 1, 1)): Bench {
@@ -19,7 +19,7 @@ export class Hand<T extends Tool> {
 
   constructor(
     readonly bench: Bench,
-    make: (reach: Reach) => T,
+    make: (context: ToolContext) => T,
   ) {
     this.tool = make({
       bench,

@@ -3,16 +3,16 @@ import { cutAtNode, cutSegment } from '@/core/edits/cut';
 import { addNode } from '@/core/edits/nodes';
 import { nodeKey } from '@/core/drawing/nodeRef';
 import { findLine } from '@/core/drawing/find';
-import { gripFor, LINE_GRIP, type HandEvent, type Reach } from './tool';
+import { gripFor, LINE_GRIP, type HandEvent, type ToolContext } from './tool';
 
 /** What keys do to the line under the pointer. They need not be as near to it as a press. */
-const reachOf = (reach: Reach, e: HandEvent): number => gripFor(e, 2 * LINE_GRIP) * reach.unit();
+const reachOf = (context: ToolContext, e: HandEvent): number => gripFor(e, 2 * LINE_GRIP) * context.unit();
 
 /** Puts a node on the line under the pointer, and chooses it. */
-export function addAtPointer(reach: Reach, e: HandEvent): void {
-  const { bench, picking } = reach;
+export function addAtPointer(context: ToolContext, e: HandEvent): void {
+  const { bench, picking } = context;
   const { drawing } = bench.getState();
-  const hit = picking.nearest(drawing, e.page, reachOf(reach, e));
+  const hit = picking.nearest(drawing, e.page, reachOf(context, e));
   if (!hit) {
     bench.tell('There is no line under the pointer to put a node on.');
     return;
@@ -22,11 +22,11 @@ export function addAtPointer(reach: Reach, e: HandEvent): void {
 }
 
 /** Cuts at the node under the pointer, or else at the place on a segment; chooses both parts. */
-export function cutAtPointer(reach: Reach, e: HandEvent): void {
-  const { bench, picking } = reach;
+export function cutAtPointer(context: ToolContext, e: HandEvent): void {
+  const { bench, picking } = context;
   const { drawing } = bench.getState();
-  const node = picking.nearestNode(drawing, e.page, reachOf(reach, e) / 2);
-  const hit = node ? null : picking.nearest(drawing, e.page, reachOf(reach, e));
+  const node = picking.nearestNode(drawing, e.page, reachOf(context, e) / 2);
+  const hit = node ? null : picking.nearest(drawing, e.page, reachOf(context, e));
   if (!node && !hit) {
     bench.tell('There is no line under the pointer to cut.');
     return;

@@ -15,8 +15,8 @@ type Gesture = { ref: SegmentRef; t: number; from: HandEvent; offset: Point; mov
 /** Bend: a segment taken anywhere and dragged runs through the pointer; a straight one as well. */
 export class BendTool extends LineTool<Gesture> implements Tool {
   private under(e: HandEvent): Hit | null {
-    const reach = gripFor(e, LINE_GRIP) * this.reach.unit();
-    const hit = this.reach.picking.under(this.bench.getState().drawing, e.page, reach);
+    const reach = gripFor(e, LINE_GRIP) * this.context.unit();
+    const hit = this.context.picking.under(this.bench.getState().drawing, e.page, reach);
     return hit && hit.line.runs[hit.run].nodes.length > 1 ? hit : null;
   }
 
@@ -27,7 +27,7 @@ export class BendTool extends LineTool<Gesture> implements Tool {
       const ref = { line: hit.line.id, run: hit.run, segment: hit.segment };
       this.gesture = { ref, t: hit.t, from: e, offset: subtract(hit.point, e.page), moved: false, last: e };
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private edit(g: Gesture) {
@@ -42,14 +42,14 @@ export class BendTool extends LineTool<Gesture> implements Tool {
     g.last = e;
     g.moved ||= distance(e.screen, g.from.screen) >= CLICK;
     if (g.moved) this.bench.show(this.edit(g));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(e: HandEvent): void {
     const g = this.gesture;
     this.gesture = null;
     if (g?.moved) this.bench.commit(this.edit({ ...g, last: e }));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   key = (key: string): boolean => key === 'Escape' && this.escape();

@@ -9,7 +9,7 @@ import { paintBead, strokeHaloed } from '../canvas/marks';
 import { correct, sourceOf } from '../state/corrections';
 import { toScreen, type View } from '../state/view';
 import { CorrectionTool, correctionsBefore, workedOn } from './pictureTool';
-import { GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import { GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type ToolContext, type Tool } from './tool';
 
 /**
  * Corners: the four corners of a page in a photo, found by the program, dragged by hand. While it is held the picture is
@@ -20,8 +20,8 @@ export class CornersTool extends CorrectionTool implements Tool {
   private held: number | null = null;
   private searching: string | null = null;
 
-  constructor(reach: Reach) {
-    super(reach, 'straighten');
+  constructor(context: ToolContext) {
+    super(context, 'straighten');
   }
 
   protected isHolding = (): boolean => this.held !== null;
@@ -45,7 +45,7 @@ export class CornersTool extends CorrectionTool implements Tool {
       this.bench.tell('No page edge was found in this picture. Drag the four corners to where they belong.');
       this.corners = [...firstCorrections.straighten.corners];
     } else this.commit(found);
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private commit(corners: readonly Point[]): void {
@@ -86,19 +86,19 @@ export class CornersTool extends CorrectionTool implements Tool {
     const p = pageToShares(r, e.page);
     const next = this.corners.with(this.held, { x: clamp(p.x), y: clamp(p.y) });
     if (isConvex(next)) this.corners = next;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(): void {
     if (this.held !== null && this.corners) this.commit(this.corners);
     this.held = null;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   cancel(): void {
     this.held = null;
     this.corners = null;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
@@ -112,7 +112,7 @@ export class CornersTool extends CorrectionTool implements Tool {
     strokeHaloed(ctx, 1.5);
     for (const p of places) paintBead(ctx, p);
     ctx.restore();
-    const bitmap = this.held === null ? null : this.reach.picture(r);
+    const bitmap = this.held === null ? null : this.context.picture(r);
     if (bitmap && this.held !== null)
       paintLoupe(ctx, view, r, bitmap, corners[this.held], this.bench.getState().window);
   }

@@ -6,7 +6,16 @@ import { distance } from '@/core/geometry/point';
 import { paintBead } from '../canvas/marks';
 import { toScreen, type View } from '../state/view';
 import { CorrectionTool, workedOn } from './pictureTool';
-import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import {
+  CLICK,
+  GRIP,
+  gripFor,
+  type HandEvent,
+  type Hint,
+  type PointerShape,
+  type ToolContext,
+  type Tool,
+} from './tool';
 
 type Kept = { left: number; top: number; right: number; bottom: number };
 type Side = keyof Kept;
@@ -31,8 +40,8 @@ export class CropTool extends CorrectionTool implements Tool {
   private kept: Kept | null = null;
   private held: { grip: Grip | null; from: HandEvent } | null = null;
 
-  constructor(reach: Reach) {
-    super(reach, 'crop');
+  constructor(context: ToolContext) {
+    super(context, 'crop');
   }
 
   protected isHolding = (): boolean => this.held !== null;
@@ -80,7 +89,7 @@ export class CropTool extends CorrectionTool implements Tool {
       };
       if (next.right - next.left >= LEAST && next.bottom - next.top >= LEAST) this.kept = next;
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(): void {
@@ -98,13 +107,13 @@ export class CropTool extends CorrectionTool implements Tool {
       };
       this.bench.commit(setCorrection(this.bench.getState().drawing, r.id, crop, 'Crop picture'));
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   cancel(): void {
     this.held = null;
     this.kept = null;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {

@@ -1,6 +1,6 @@
 import type { ComponentType, ReactNode } from 'react';
 import type { StageId } from '../stages/table';
-import type { Reach, Tool } from './tool';
+import type { ToolContext, Tool } from './tool';
 
 /** What the tray hands to a tool's options: a key for the tool in hand, as if it had been pressed. */
 export type OptionsProps = { readonly onKey: (key: string) => void };
@@ -21,5 +21,5 @@ export type ToolDefinition<Id extends string = string> = {
   readonly options?: ComponentType<OptionsProps>;
   /** On the right, while it is in hand and lines are chosen. */
   readonly cards?: ComponentType;
-  make(reach: Reach): Tool;
+  make(context: ToolContext): Tool;
 };

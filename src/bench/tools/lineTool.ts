@@ -1,16 +1,16 @@
 import { isOpenSheet, sheetOf } from '@/core/drawing/find';
 import type { Bench } from '../state/store';
-import type { HandEvent, Reach } from './tool';
+import type { HandEvent, ToolContext } from './tool';
 
 /** What the tools that work on lines have in common: a gesture that can be called off, and where the hand is. */
 export abstract class LineTool<G> {
   protected gesture: G | null = null;
   protected at: HandEvent | null = null;
 
-  constructor(protected readonly reach: Reach) {}
+  constructor(protected readonly context: ToolContext) {}
 
   protected get bench(): Bench {
-    return this.reach.bench;
+    return this.context.bench;
   }
 
   /** Whether lines can be drawn on the sheet in hand. */
@@ -22,7 +22,7 @@ export abstract class LineTool<G> {
 
   hover(e: HandEvent | null): void {
     this.at = e;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** Calls the gesture off, or else lets go of what is chosen; whether there was either. */
@@ -36,7 +36,7 @@ export abstract class LineTool<G> {
   cancel(): void {
     this.gesture = null;
     this.bench.show(null);
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   finish(): void {

@@ -24,10 +24,10 @@ export function roundingGrips(d: Drawing, refs: readonly NodeRef[]): { ref: Node
 
 /** Where a bead goes for what is held: Ctrl keeps its direction, Space its length. */
 export function heldBead(was: Point, to: Point, { mod, space }: Pick<HandEvent, 'mod' | 'space'>): Point {
-  const way = unit(was);
-  if (mod && way) return scale(way, Math.max(0.01, dot(to, way)));
+  const direction = unit(was);
+  if (mod && direction) return scale(direction, Math.max(0.01, dot(to, direction)));
   const turned = unit(to);
-  return space && turned && way ? scale(turned, lengthOf(was)) : to;
+  return space && turned && direction ? scale(turned, lengthOf(was)) : to;
 }
 
 /** Rings on the nodes that would be carried along, the larger the more. */

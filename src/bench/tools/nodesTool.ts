@@ -47,7 +47,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
   }
 
   private refs = (): NodeRef[] => [...this.bench.getState().nodes].map(nodeOfKey);
-  private readonly nudge = new Nudge(this.reach, (by) => moveNodes(this.bench.getState().drawing, this.refs(), by));
+  private readonly nudge = new Nudge(this.context, (by) => moveNodes(this.bench.getState().drawing, this.refs(), by));
 
   override finish(): void {
     this.nudge.finish();
@@ -70,9 +70,9 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
       }
     }
     const { lines } = this.bench.getState();
-    const reach = gripFor(e, GRIP) * this.reach.unit();
+    const reach = gripFor(e, GRIP) * this.context.unit();
     const hitNode =
-      lines.size > MANY ? this.reach.picking.nearestNode(drawing, e.page, reach, (l) => lines.has(l.id)) : null;
+      lines.size > MANY ? this.context.picking.nearestNode(drawing, e.page, reach, (l) => lines.has(l.id)) : null;
     if (hitNode)
       consider(
         { on: 'node', ref: { line: hitNode.line.id, run: hitNode.run, node: hitNode.node } },
@@ -86,7 +86,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     for (const { ref, at } of roundingGrips(drawing, [...nodes].map(nodeOfKey)))
       consider({ on: 'rounding', ref }, near(at) + 1);
     if (best.target.on !== 'nothing') return best.target;
-    const hit = this.reach.picking.under(drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
+    const hit = this.context.picking.under(drawing, e.page, gripFor(e, LINE_GRIP) * this.context.unit());
     return hit ? { on: 'line', line: hit.line.id } : { on: 'nothing' };
   }
 
@@ -131,7 +131,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     } else {
       this.gesture = { for: 'marquee', from: e, to: e, moved: false };
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   move(e: HandEvent): void {
@@ -142,7 +142,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     g.moved = true;
     if (g.for === 'marquee') g.to = e;
     else this.bench.show(this.editOf(g, e));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private editOf(g: Exclude<Gesture, { for: 'marquee' }>, e: HandEvent) {
@@ -185,7 +185,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     const { drawing } = this.bench.getState();
     const at = nodeAt(drawing, g.ref)?.point;
     if (!at) return by;
-    return subtract(snapped(drawing.page, add(at, by), SNAP * this.reach.unit()), at);
+    return subtract(snapped(drawing.page, add(at, by), SNAP * this.context.unit()), at);
   }
 
   release(e: HandEvent): void {
@@ -197,7 +197,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     else if (g.moved) this.bench.commit(this.editOf(g, e));
     else if (g.for === 'nodes' && g.releaseOnly)
       this.bench.choose(this.bench.getState().lines, [nodeKey(g.releaseOnly)]);
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** The nodes in the box, of the chosen lines, or of any line that reaches into it when none is chosen. */
@@ -208,7 +208,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
       return;
     }
     const box = boxOfPoints([g.from.page, e.page]);
-    const lines = s.lines.size > 0 ? [...s.lines] : this.reach.picking.inRegion(s.drawing, boxRegion(box));
+    const lines = s.lines.size > 0 ? [...s.lines] : this.context.picking.inRegion(s.drawing, boxRegion(box));
     const found = lines.flatMap((id) => {
       const line = findLine(s.drawing, id)?.line;
       return line
@@ -231,11 +231,11 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
       return true;
     }
     if (key === 'n' && this.at) {
-      addAtPointer(this.reach, this.at);
+      addAtPointer(this.context, this.at);
       return true;
     }
     if (key === 'cut' && this.at) {
-      cutAtPointer(this.reach, this.at);
+      cutAtPointer(this.context, this.at);
       return true;
     }
     if (key === 'Escape' && (this.gesture || s.nodes.size > 0 || s.lines.size > 0)) {

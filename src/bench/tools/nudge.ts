@@ -1,7 +1,7 @@
 import type { Point } from '@/core';
 import type { Edit } from '@/core/change/edit';
 import { add } from '@/core/geometry/point';
-import type { Reach } from './tool';
+import type { ToolContext } from './tool';
 
 const directions: Record<string, Point> = {
   ArrowLeft: { x: -1, y: 0 },
@@ -22,7 +22,7 @@ export class Nudge {
   private by: Point | null = null;
 
   constructor(
-    private readonly reach: Pick<Reach, 'bench' | 'onKeyUp'>,
+    private readonly reach: Pick<ToolContext, 'bench' | 'onKeyUp'>,
     /** What would come of it. */
     private readonly edit: (by: Point) => Edit,
     private readonly show: (by: Point) => void = (by) => reach.bench.show(this.edit(by)),

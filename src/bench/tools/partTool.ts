@@ -5,17 +5,17 @@ import { boxOfPoints } from '@/core/geometry/box';
 import { distance } from '@/core/geometry/point';
 import { paintMarquee } from '../canvas/marks';
 import { toScreen, type View } from '../state/view';
-import { CLICK, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import { CLICK, type HandEvent, type Hint, type PointerShape, type ToolContext, type Tool } from './tool';
 
 /** Part: draws a box around what a sheet is for, so that choosing the sheet goes there. */
 export class PartTool implements Tool {
   private from: HandEvent | null = null;
   private to: HandEvent | null = null;
 
-  constructor(private readonly reach: Reach) {}
+  constructor(private readonly context: ToolContext) {}
 
   private sheet() {
-    const { drawing, sheet } = this.reach.bench.getState();
+    const { drawing, sheet } = this.context.bench.getState();
     return sheetOf(drawing, sheet);
   }
 
@@ -26,7 +26,7 @@ export class PartTool implements Tool {
 
   move(e: HandEvent): void {
     this.to = e;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(e: HandEvent): void {
@@ -34,10 +34,10 @@ export class PartTool implements Tool {
     this.from = null;
     if (from && sheet && distance(from.screen, e.screen) >= CLICK) {
       const part: Box = boxOfPoints([from.page, e.page]);
-      const { bench } = this.reach;
+      const { bench } = this.context;
       bench.commit(setSheet(bench.getState().drawing, sheet.id, { part }, 'Box a part'));
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   hover(): void {}
@@ -45,20 +45,20 @@ export class PartTool implements Tool {
   key(key: string): boolean {
     const sheet = this.sheet();
     if ((key !== 'Delete' && key !== 'Backspace') || !sheet?.part) return false;
-    const { bench } = this.reach;
+    const { bench } = this.context;
     bench.commit(setSheet(bench.getState().drawing, sheet.id, { part: null }, 'Unbox a part'));
     return true;
   }
 
   cancel(): void {
     this.from = null;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   finish = (): void => this.cancel();
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
-    const { drawing, sheet } = this.reach.bench.getState();
+    const { drawing, sheet } = this.context.bench.getState();
     for (const s of drawing.sheets) {
       if (!s.part) continue;
       const [a, b] = [

@@ -2,14 +2,14 @@ import type { Cubic, Point, Reference } from '@/core';
 import { distance } from '@/core/geometry/point';
 import type { Follow } from '../state/follow';
 import { prefer, preferences } from '../state/preferences';
-import type { Reach } from './tool';
+import type { ToolContext } from './tool';
 
 /** The pen's side of following the ink: keeps the picture ready, and the curve that the next press would take. */
 export class PenFollow {
   private shown: { from: Point; cubics: Cubic[] } | null = null;
 
   constructor(
-    private readonly reach: Reach,
+    private readonly context: ToolContext,
     private readonly follow: Follow,
   ) {}
 
@@ -23,7 +23,7 @@ export class PenFollow {
 
   /** The picture that is followed: the chosen one if it lies under the work, or else the topmost that does. */
   private picture(): Reference | undefined {
-    const { drawing, reference } = this.reach.bench.getState();
+    const { drawing, reference } = this.context.bench.getState();
     const under = drawing.references.filter((r) => r.visible && !r.beside);
     return under.find((r) => r.id === reference) ?? under.at(-1);
   }
@@ -34,15 +34,15 @@ export class PenFollow {
     const picture = this.picture();
     if (!picture) {
       prefer({ follow: false });
-      this.reach.bench.tell('There is no picture under the work that the pen could follow.');
+      this.context.bench.tell('There is no picture under the work that the pen could follow.');
       return;
     }
     const before = this.follow.state;
     this.follow.prepare(picture, preferences.getState().followTarget).then(
-      () => before !== 'ready' && this.reach.repaint(),
+      () => before !== 'ready' && this.context.repaint(),
       (e: Error) => {
         prefer({ follow: false });
-        this.reach.bench.tell(`The pen cannot follow this picture: ${e.message}`, undefined, 'warning');
+        this.context.bench.tell(`The pen cannot follow this picture: ${e.message}`, undefined, 'warning');
       },
     );
   }
@@ -52,7 +52,7 @@ export class PenFollow {
     void this.follow.path(from, to).then((cubics) => {
       if (!cubics) return;
       this.shown = { from, cubics };
-      this.reach.repaint();
+      this.context.repaint();
     });
   }
 

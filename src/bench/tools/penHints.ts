@@ -98,9 +98,9 @@ const shaping = (g: NodeGesture): Hint[] => {
 export function pointsAway({ nodes }: Current, at: HandEvent | null): boolean {
   const last = nodes.at(-1)!;
   if (!at || !last.out) return false;
-  const way = subtract(at.page, last.point);
-  const far = lengthOf(way) > 0.3 * lengthOf(last.out);
-  return far && dot(way, last.out) < Math.cos((100 * Math.PI) / 180) * lengthOf(way) * lengthOf(last.out);
+  const direction = subtract(at.page, last.point);
+  const far = lengthOf(direction) > 0.3 * lengthOf(last.out);
+  return far && dot(direction, last.out) < Math.cos((100 * Math.PI) / 180) * lengthOf(direction) * lengthOf(last.out);
 }
 
 export const penHints = {

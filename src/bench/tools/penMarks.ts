@@ -123,9 +123,9 @@ export function paintFigures(
   unit: Unit,
 ): void {
   const last = nodes.at(-1)!;
-  const way = subtract(next.point, last.point);
+  const direction = subtract(next.point, last.point);
   // As on paper: 0 to the right, 90 straight up.
-  const angle = (Math.atan2(-way.y, way.x) * 180) / Math.PI;
+  const angle = (Math.atan2(-direction.y, direction.x) * 180) / Math.PI;
   const words = [
     formatLength(cubicLength(segmentBetween(last, next), 0.01), unit),
     `${formatNumber(angle, 0)}°`,

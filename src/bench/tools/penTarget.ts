@@ -7,7 +7,7 @@ import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
 import { preferences } from '../state/preferences';
 import type { BenchState } from '../state/store';
 import { toScreen } from '../state/view';
-import { GRIP, gripFor, LINE_GRIP, SNAP, type HandEvent, type Reach } from './tool';
+import { GRIP, gripFor, LINE_GRIP, SNAP, type HandEvent, type ToolContext } from './tool';
 
 /** The line under the pen: `nodes` in the order in which they are drawn, the last where the next one joins on. */
 export type Current = {
@@ -46,67 +46,67 @@ export type PenTarget =
 const STEP = 15;
 
 /** Where a node would go: at the pointer, drawn to guides and grid; with Shift, in 15° steps from the last node. */
-export function placeFor(reach: Reach, e: HandEvent, last: Node | undefined): Point {
+export function placeFor(context: ToolContext, e: HandEvent, last: Node | undefined): Point {
   if (last && e.shift) return add(last.point, snapDirection(subtract(e.page, last.point), STEP));
-  return snapped(reach.bench.getState().drawing.page, e.page, SNAP * reach.unit());
+  return snapped(context.bench.getState().drawing.page, e.page, SNAP * context.unit());
 }
 
-export function penTarget(reach: Reach, e: HandEvent, current: Current | null): PenTarget {
+export function penTarget(context: ToolContext, e: HandEvent, current: Current | null): PenTarget {
   return (
-    (current ? whileDrawing(reach, e, current) : fromIdle(reach, e)) ?? {
+    (current ? whileDrawing(context, e, current) : fromIdle(context, e)) ?? {
       on: 'place',
-      at: placeFor(reach, e, current?.nodes.at(-1)),
+      at: placeFor(context, e, current?.nodes.at(-1)),
     }
   );
 }
 
-function whileDrawing(reach: Reach, e: HandEvent, { nodes, line, sheet, end }: Current): PenTarget | null {
-  const s = reach.bench.getState();
+function whileDrawing(context: ToolContext, e: HandEvent, { nodes, line, sheet, end }: Current): PenTarget | null {
+  const s = context.bench.getState();
   const onto = (n: Node): boolean => distance(toScreen(s.view, n.point), e.screen) <= gripFor(e, GRIP);
   if (onto(nodes.at(-1)!)) return { on: 'drop' };
   if (nodes.length > 1 && onto(nodes[0])) return { on: 'close' };
-  const other = openEndAt(reach, e, sheet.id);
+  const other = openEndAt(context, e, sheet.id);
   const isOther = other && (other.line !== line.id || other.run !== end.run);
-  return onLines(reach, e, isOther ? { on: 'join', end: other } : null, line.id);
+  return onLines(context, e, isOther ? { on: 'join', end: other } : null, line.id);
 }
 
-function fromIdle(reach: Reach, e: HandEvent): PenTarget | null {
-  const { sheet } = reach.bench.getState();
-  const end = openEndAt(reach, e, sheet);
-  return onLines(reach, e, end ? { on: 'continue', end } : chosenAt(reach, e), null);
+function fromIdle(context: ToolContext, e: HandEvent): PenTarget | null {
+  const { sheet } = context.bench.getState();
+  const end = openEndAt(context, e, sheet);
+  return onLines(context, e, end ? { on: 'continue', end } : chosenAt(context, e), null);
 }
 
 /** On a line that is there a press lays a node, and with Alt takes that line up. With Ctrl it keeps to nothing. */
-function onLines(reach: Reach, e: HandEvent, taken: TakenUp | null, own: string | null): PenTarget | null {
+function onLines(context: ToolContext, e: HandEvent, taken: TakenUp | null, own: string | null): PenTarget | null {
   if (e.mod || !preferences.getState().snapLines) return null;
   if (taken && e.alt) return taken;
-  const touched = touching(reach, e, own);
+  const touched = touching(context, e, own);
   return touched && { on: touched.on, at: touched.at, withAlt: taken?.on ?? null };
 }
 
 /** The node or segment of a chosen line of the sheet in hand, under the pen. The last two nodes of a run stay. */
-function chosenAt(reach: Reach, e: HandEvent): TakenUp | null {
-  const { drawing, lines, sheet } = reach.bench.getState();
+function chosenAt(context: ToolContext, e: HandEvent): TakenUp | null {
+  const { drawing, lines, sheet } = context.bench.getState();
   const on = sheetOf(drawing, sheet);
   if (lines.size === 0 || !on) return null;
   const isWanted = (l: Line): boolean => lines.has(l.id) && holdsItem(on, l.id);
-  const node = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isWanted);
+  const node = context.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * context.unit(), isWanted);
   if (node) {
     const ref = { line: node.line.id, run: node.run, node: node.node };
     return node.line.runs[node.run].nodes.length > 2 ? { on: 'remove node', ref, at: node.point } : null;
   }
-  const hit = reach.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * reach.unit(), isWanted);
+  const hit = context.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * context.unit(), isWanted);
   if (!hit || hit.line.runs[hit.run].nodes.length < 2) return null;
   return { on: 'add node', line: hit.line, run: hit.run, segment: hit.segment, t: hit.t, at: hit.point };
 }
 
 /** The open end of a line on a sheet, under the pen. */
-function openEndAt(reach: Reach, e: HandEvent, sheet: string): End | null {
-  const { drawing } = reach.bench.getState();
+function openEndAt(context: ToolContext, e: HandEvent, sheet: string): End | null {
+  const { drawing } = context.bench.getState();
   const on = sheetOf(drawing, sheet);
   if (!on) return null;
   const isWanted = (l: Line): boolean => l.runs.some((r) => !r.closed) && holdsItem(on, l.id);
-  const hit = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isWanted);
+  const hit = context.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * context.unit(), isWanted);
   const run = hit?.line.runs[hit.run];
   if (!hit || !run || run.closed) return null;
   const isEnd = hit.node === 0 || hit.node === run.nodes.length - 1;
@@ -118,12 +118,12 @@ function openEndAt(reach: Reach, e: HandEvent, sheet: string): End | null {
 export type Touched = { on: 'node' | 'segment'; at: Point; line: Line };
 
 /** The node or segment of a line, other than `own`, that a place is drawn to while that is switched on. */
-export function touching(reach: Reach, e: HandEvent, own: string | null): Touched | null {
+export function touching(context: ToolContext, e: HandEvent, own: string | null): Touched | null {
   if (!preferences.getState().snapLines) return null;
-  const { drawing } = reach.bench.getState();
+  const { drawing } = context.bench.getState();
   const isOther = (l: Line): boolean => l.id !== own;
-  const node = reach.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * reach.unit(), isOther);
+  const node = context.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * context.unit(), isOther);
   if (node) return { on: 'node', at: node.point, line: node.line };
-  const hit = reach.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * reach.unit(), isOther);
+  const hit = context.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * context.unit(), isOther);
   return hit && { on: 'segment', at: hit.point, line: hit.line };
 }

@@ -21,7 +21,7 @@ import { paintAlong, paintFigures, paintPenLine, paintTarget } from './penMarks'
 import { PenPressure } from './penPressure';
 import { currentAt, penTarget, placeFor, type Current, type PenTarget } from './penTarget';
 import { LineTool } from './lineTool';
-import { CLICK, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import { CLICK, type HandEvent, type Hint, type PointerShape, type ToolContext, type Tool } from './tool';
 
 const STEP = 15;
 
@@ -41,9 +41,9 @@ export class PenTool extends LineTool<Gesture> implements Tool {
   /** The last press closed, joined or changed a line: pressed twice at once, that is done once. */
   private isDone = false;
 
-  constructor(reach: Reach, follow: Follow = followInk()) {
-    super(reach);
-    this.following = new PenFollow(reach, follow);
+  constructor(context: ToolContext, follow: Follow = followInk()) {
+    super(context);
+    this.following = new PenFollow(context, follow);
   }
 
   begin(): void {
@@ -61,7 +61,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
   private current = (): Current | null => currentAt(this.bench.getState(), this.end);
 
   private target(e: HandEvent): PenTarget {
-    return penTarget(this.reach, e, this.current());
+    return penTarget(this.context, e, this.current());
   }
 
   press(e: HandEvent): void {
@@ -89,7 +89,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
       this.gesture = nodeGesture(drawing, e, target, current, nanoid(10));
       this.preview();
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** Whether a press here takes the curve along the ink. With Shift or Alt held the pen is its plain self. */
@@ -119,7 +119,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     this.following.forget();
     this.bench.choose([now.line.id]);
     if (closes) this.end = null;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private farEnd = (end: End): Node | undefined => farEnd(this.bench.getState().drawing, end);
@@ -138,7 +138,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     } else if (g.pulled && preferences.getState().straightFirst) {
       // A straight-first press only places the node; it can still be moved until the hand lets go.
       const isFar = g.for === 'close' || g.for === 'join';
-      if (!isFar) g.node = cornerAt(placeFor(this.reach, e, this.current()?.nodes.at(-1)));
+      if (!isFar) g.node = cornerAt(placeFor(this.context, e, this.current()?.nodes.at(-1)));
     } else if (g.pulled) {
       g.plain = false;
       g.node = drawnNode(g, this.offsetFor(e, g.node.point), e.alt);
@@ -164,13 +164,13 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     if (g.for === 'start') this.end = g.end;
     this.bench.choose([g.end.line]);
     if (g.for === 'close' || g.for === 'join') this.end = null;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private preview(): void {
     const { drawing, sheet } = this.bench.getState();
     this.bench.show(this.gesture && editOf(this.gesture, drawing, sheet, this.current()));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   override hover(e: HandEvent | null): void {
@@ -188,7 +188,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     if (key === 'Escape' && this.following.isOn) {
       prefer({ follow: false });
       this.following.forget();
-      this.reach.repaint();
+      this.context.repaint();
       return true;
     }
     if (key === 'Enter' || key === 'Escape') {
@@ -211,7 +211,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     const runs =
       nodes.length === 1 ? line.runs.filter((_, i) => i !== end.run) : replacedRun(line, end, nodes.slice(0, -1));
     this.bench.commit(reshapeLines(drawing, new Map([[line.id, runs]]), 'Take back node'));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   override cancel(): void {
@@ -232,7 +232,7 @@ export class PenTool extends LineTool<Gesture> implements Tool {
       if (!wasJustStarted || !this.bench.dropLast(last))
         this.bench.commit(removeLines(drawing, [current.line.id], 'Take back node'));
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** The sheet that can be drawn on; else the reason is told, with the way out. */

@@ -65,10 +65,10 @@ export function endsAt(cubics: Cubic[], start: Point | null, end: Point | null):
 /** How hard a pen was pressed along a stroke; nothing for a hand without pressure, or with that switched off. */
 export function pressedAlong(g: Stroke): Pressed[] {
   if (!g.pressed) return [];
-  let way = 0;
+  let travelled = 0;
   return g.passed.map((p, i) => {
-    if (i > 0) way += distance(p.page, g.passed[i - 1].page);
-    return { way, pressure: p.pressure };
+    if (i > 0) travelled += distance(p.page, g.passed[i - 1].page);
+    return { travelled, pressure: p.pressure };
   });
 }
 

@@ -27,7 +27,16 @@ import {
 } from './pencilStrokes';
 import { touching } from './penTarget';
 import { LineTool } from './lineTool';
-import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import {
+  CLICK,
+  GRIP,
+  gripFor,
+  type HandEvent,
+  type Hint,
+  type PointerShape,
+  type ToolContext,
+  type Tool,
+} from './tool';
 
 /** What a stroke would come to if the hand let go now. */
 type Outcome =
@@ -45,10 +54,10 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
   private readonly pending: Stroke[] = [];
 
   constructor(
-    reach: Reach,
+    context: ToolContext,
     private readonly fit: Fit = fitInWorker,
   ) {
-    super(reach);
+    super(context);
   }
 
   begin(): void {
@@ -59,12 +68,12 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const s = this.bench.getState();
     const sheet = sheetToDraw(this.bench, s.sheet, 'the pencil leaves it alone');
     if (!sheet) return;
-    const start = e.mod ? null : touching(this.reach, e, null);
+    const start = e.mod ? null : touching(this.context, e, null);
     this.gesture = {
       id: nanoid(10),
       passed: [{ page: e.page, pressure: e.pressure }],
       pressed: e.kind === 'pen' && preferences.getState().pressure,
-      unit: this.reach.unit(),
+      unit: this.context.unit(),
       style: { ...sheet.style, fill: null },
       colour: colourOf(s.drawing, sheet.style.stroke),
       sheet: sheet.id,
@@ -72,7 +81,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       from: this.asksToRedraw(e) ? this.onChosen(e) : null,
       ahead: [],
     };
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** Redrawing is asked for, by the switch or by Alt: no shape of a stroke can tell it from hatching. */
@@ -82,8 +91,8 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
   private onChosen(e: HandEvent): OnChosen | null {
     const { drawing, lines } = this.bench.getState();
     if (lines.size !== 1) return null;
-    const reach = gripFor(e, GRIP) * this.reach.unit();
-    const hit = this.reach.picking.nearest(drawing, e.page, reach, (l) => lines.has(l.id));
+    const reach = gripFor(e, GRIP) * this.context.unit();
+    const hit = this.context.picking.nearest(drawing, e.page, reach, (l) => lines.has(l.id));
     if (!hit || hit.line.runs[hit.run].nodes.length < 2) return null;
     return { line: hit.line.id, run: hit.run, segment: hit.segment, t: hit.t, point: hit.point };
   }
@@ -97,7 +106,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       g.passed.push(p);
     }
     g.ahead = e.ahead;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(e: HandEvent): void {
@@ -108,7 +117,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const moved = g.passed.some((p) => distance(p.page, g.passed[0].page) >= CLICK * g.unit);
     if (moved) void this.lay(g, this.outcome(g, e));
     else if (!e.shift) this.bench.choose([]);
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private outcome(g: Stroke, e: HandEvent): Outcome {
@@ -119,7 +128,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const grip = gripFor(e, GRIP) * g.unit;
     const far = g.passed.some((p) => distance(p.page, first) > LEAST_ROUND * grip);
     if (far && !e.mod && distance(first, last) <= grip) return { for: 'close' };
-    return { for: 'line', end: e.mod ? null : drawnTo(touching(this.reach, e, null), backAlong(g), g.unit) };
+    return { for: 'line', end: e.mod ? null : drawnTo(touching(this.context, e, null), backAlong(g), g.unit) };
   }
 
   /** Whether a stroke from one place on the chosen line to another sets out along it, or carries it on from an end. */
@@ -131,8 +140,11 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const places = g.passed.map((p) => p.page);
     const runsAlong = (place: OnChosen, list: Point[]): boolean => {
       const next = list.find((p) => distance(p, list[0]) > 2 * GRIP * g.unit) ?? list.at(-1)!;
-      const [way, line] = [unit(subtract(next, list[0])), unit(derivative(cubicsOf(run)[place.segment], place.t))];
-      return !way || !line || Math.abs(dot(way, line)) > ALONG;
+      const [direction, line] = [
+        unit(subtract(next, list[0])),
+        unit(derivative(cubicsOf(run)[place.segment], place.t)),
+      ];
+      return !direction || !line || Math.abs(dot(direction, line)) > ALONG;
     };
     return runsAlong(from, places) && runsAlong(to, places.reverse());
   }
@@ -165,7 +177,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       );
     } finally {
       this.pending.splice(this.pending.indexOf(g), 1);
-      this.reach.repaint();
+      this.context.repaint();
     }
   }
 
@@ -230,7 +242,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     if (!this.at) return;
     if (this.gesture) this.paintOutcome(ctx, view, this.gesture, this.at);
     else {
-      const start = this.at.mod ? null : touching(this.reach, this.at, null);
+      const start = this.at.mod ? null : touching(this.context, this.at, null);
       if (start) paintSnapMark(ctx, toScreen(view, start.at), start.on === 'node' ? 'on its node' : 'on the line');
     }
   }

@@ -3,7 +3,7 @@ import type { Correction, CorrectionKind } from '@/core/drawing/correction';
 import { usualOrder } from '@/core/drawing/correction';
 import { placedAfter } from '@/core/drawing/placement';
 import type { Bench } from '../state/store';
-import type { HandEvent, Reach } from './tool';
+import type { HandEvent, ToolContext } from './tool';
 
 /** The reference that a tool of the Prepare stage works on: the chosen one, or else the topmost that lies under the work. */
 export function workedOn(bench: Bench): Reference | undefined {
@@ -37,7 +37,7 @@ export abstract class CorrectionTool {
   protected at: HandEvent | null = null;
 
   constructor(
-    protected readonly reach: Reach,
+    protected readonly context: ToolContext,
     private readonly kind: CorrectionKind,
   ) {}
 
@@ -46,7 +46,7 @@ export abstract class CorrectionTool {
   abstract cancel(): void;
 
   protected get bench(): Bench {
-    return this.reach.bench;
+    return this.context.bench;
   }
 
   protected before(): Reference | null {
@@ -56,7 +56,7 @@ export abstract class CorrectionTool {
 
   hover(e: HandEvent | null): void {
     this.at = e;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** Escape calls off what the hand holds; else it puts the tool down, as Enter does. */

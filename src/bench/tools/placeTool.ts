@@ -2,21 +2,21 @@ import type { Reference } from '@/core';
 import { setReference } from '@/core/edits/references';
 import { holdsPlace } from '@/core/drawing/placement';
 import { shownDrawing } from '../state/store';
-import type { HandEvent, Hint, PointerShape, Reach, Tool } from './tool';
+import type { HandEvent, Hint, PointerShape, ToolContext, Tool } from './tool';
 
 /** Place: takes hold of an unlocked reference. The frame that moves and scales it is on the canvas itself. */
 export class PlaceTool implements Tool {
   private at: HandEvent | null = null;
 
-  constructor(private readonly reach: Reach) {}
+  constructor(private readonly context: ToolContext) {}
 
   private under(e: HandEvent): Reference | undefined {
-    const { references } = shownDrawing(this.reach.bench.getState());
+    const { references } = shownDrawing(this.context.bench.getState());
     return references.findLast((r) => r.visible && holdsPlace(r, e.page));
   }
 
   press(e: HandEvent): void {
-    const { bench } = this.reach;
+    const { bench } = this.context;
     const found = this.under(e);
     if (!found) bench.setState({ reference: null });
     else if (found.locked) {
@@ -38,14 +38,14 @@ export class PlaceTool implements Tool {
   }
 
   key(key: string): boolean {
-    const { bench } = this.reach;
+    const { bench } = this.context;
     if (key !== 'Escape' || !bench.getState().reference) return false;
     bench.setState({ reference: null });
     return true;
   }
 
   cancel(): void {}
-  finish = (): void => this.reach.bench.setState({ reference: null });
+  finish = (): void => this.context.bench.setState({ reference: null });
   paint(): void {}
 
   pointer(): PointerShape {
@@ -54,7 +54,7 @@ export class PlaceTool implements Tool {
   }
 
   hints(): Hint[] {
-    const { drawing, reference } = this.reach.bench.getState();
+    const { drawing, reference } = this.context.bench.getState();
     if (drawing.references.length === 0) return [{ keys: 'drop or paste a picture', what: 'lay it under the work' }];
     if (drawing.references.some((r) => r.id === reference && !r.locked)) {
       return [

@@ -3,7 +3,7 @@ import { figureRegion, touchesRegion } from '@/core/drawing/region';
 import { paintLasso, paintSkeleton } from '../canvas/marks';
 import { toPage, type View } from '../state/view';
 import { workedOn } from './pictureTool';
-import type { HandEvent, Hint, PointerShape, Reach, Tool } from './tool';
+import type { HandEvent, Hint, PointerShape, ToolContext, Tool } from './tool';
 
 const KEPT = '#0b6b66';
 const DROPPED = '#b9af97';
@@ -12,10 +12,10 @@ const DROPPED = '#b9af97';
 export class PullTool implements Tool {
   private lasso: Point[] = [];
 
-  constructor(private readonly reach: Reach) {}
+  constructor(private readonly context: ToolContext) {}
 
   private get bench() {
-    return this.reach.bench;
+    return this.context.bench;
   }
 
   press(e: HandEvent): void {
@@ -25,7 +25,7 @@ export class PullTool implements Tool {
   move(e: HandEvent): void {
     if (this.lasso.length === 0) return;
     this.lasso.push(e.page);
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(e: HandEvent): void {
@@ -41,7 +41,7 @@ export class PullTool implements Tool {
         else dropped.add(id);
       this.bench.setState({ pulled: { ...pulled, dropped } });
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** A click stands for a small lasso. */
@@ -61,7 +61,7 @@ export class PullTool implements Tool {
 
   cancel(): void {
     this.lasso = [];
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   finish(): void {

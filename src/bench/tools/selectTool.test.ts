@@ -133,7 +133,7 @@ describe('groups', () => {
 });
 
 test('a held arrow key is one change, seen on the way and taken back by one undo', () => {
-  const hand = new Hand(benchWith(wanderingDrawing(4, 2, 3)), (reach) => new SelectTool(reach));
+  const hand = new Hand(benchWith(wanderingDrawing(4, 2, 3)), (context) => new SelectTool(context));
   const { bench } = hand;
   bench.choose(['l0']);
   const at = (d: Drawing) => findLine(d, 'l0')!.line.runs[0].nodes[0].point;

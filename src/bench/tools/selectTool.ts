@@ -29,14 +29,14 @@ type Gesture = {
 /** Select: whole lines, and groups as one; choose, move, nudge, delete. A double-click enters a group. */
 export class SelectTool extends LineTool<Gesture> implements Tool {
   private readonly nudge = new Nudge(
-    this.reach,
+    this.context,
     (by) => moveLines(this.bench.getState().drawing, this.bench.getState().lines, by),
     (by) => this.showBy(by),
   );
 
   private under(e: HandEvent): string | null {
-    const reach = gripFor(e, LINE_GRIP) * this.reach.unit();
-    return this.reach.picking.under(this.bench.getState().drawing, e.page, reach)?.line.id ?? null;
+    const reach = gripFor(e, LINE_GRIP) * this.context.unit();
+    return this.context.picking.under(this.bench.getState().drawing, e.page, reach)?.line.id ?? null;
   }
 
   /** The lines that come with one: those of its group, unless that is entered. */
@@ -67,13 +67,13 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       else if (!isChosen || e.alt) this.bench.choose(group);
       this.gesture = { for: 'lines', ...gesture, releaseOnly: isChosen && !e.shift && !e.alt ? id : null };
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** Of all that lies under the hand, what comes after what is chosen. */
   private nextUnder(e: HandEvent): string | null {
     const { drawing, lines } = this.bench.getState();
-    const all = this.reach.picking.allUnder(drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
+    const all = this.context.picking.allUnder(drawing, e.page, gripFor(e, LINE_GRIP) * this.context.unit());
     const now = all.findLastIndex((id) => lines.has(id));
     return all.length === 0 ? null : all[(now + 1) % all.length];
   }
@@ -87,7 +87,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     this.bench.setState({ within: [...within, group] });
     this.bench.choose(this.group(id));
     if (this.gesture) this.gesture.releaseOnly = null;
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   move(e: HandEvent): void {
@@ -99,7 +99,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     g.to = e;
     if (g.for === 'lines') this.showMoved(g, e);
     else g.lasso.push(...e.trail.map((p) => p.page));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private showMoved(g: Gesture, e: HandEvent): void {
@@ -121,12 +121,12 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   private snappedMove(g: Gesture, by: Point): Point {
     const { drawing, lines } = this.bench.getState();
     // Of very many lines the hulls do: a snap to them would be to places that nobody sees.
-    if (lines.size > MANY) g.box ??= this.reach.picking.boxAround(drawing, lines) ?? emptyBox;
+    if (lines.size > MANY) g.box ??= this.context.picking.boxAround(drawing, lines) ?? emptyBox;
     g.box ??= [...lines].reduce((box, id) => {
       const found = findLine(drawing, id);
       return found ? joinBoxes(box, skeletonBox(found.line)) : box;
     }, emptyBox);
-    return add(by, snapOfBox(drawing.page, movedBox(g.box, by), SNAP * this.reach.unit()));
+    return add(by, snapOfBox(drawing.page, movedBox(g.box, by), SNAP * this.context.unit()));
   }
 
   release(e: HandEvent): void {
@@ -142,7 +142,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       this.stepOut(null);
       if (lines.size > 0) this.bench.choose([]);
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private regionOf(g: Gesture, e: HandEvent): Region {
@@ -153,7 +153,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   /** Chooses what is in a region; with Shift, adds it to what is chosen, or takes it away if all of it was. */
   private chooseIn(region: Region, shift: boolean): void {
     const { drawing, lines, within } = this.bench.getState();
-    const found = this.reach.picking
+    const found = this.context.picking
       .inRegion(drawing, region, preferences.getState().enclosing)
       .filter((id) => within.length === 0 || isWithin(findLine(drawing, id)!.sheet, id, within))
       .flatMap((id) => this.group(id));

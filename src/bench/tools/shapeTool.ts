@@ -40,7 +40,7 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
   }
 
   private place = (e: HandEvent): Point =>
-    e.mod ? e.page : snapped(this.bench.getState().drawing.page, e.page, SNAP * this.reach.unit());
+    e.mod ? e.page : snapped(this.bench.getState().drawing.page, e.page, SNAP * this.context.unit());
 
   private chosen(): Line[] {
     const s = this.bench.getState();
@@ -56,7 +56,7 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
         const radius = run.nodes[ref.node].radius ?? 0;
         const inward = inwardAt(run, ref.node);
         const middle = radius > 0 ? arcMiddle(run, ref.node, radius) : null;
-        const at = middle ?? (inward && add(run.nodes[ref.node].point, scale(inward.way, REST / view.scale)));
+        const at = middle ?? (inward && add(run.nodes[ref.node].point, scale(inward.direction, REST / view.scale)));
         return at ? [{ ref, at: toScreen(view, at) }] : [];
       }),
     );
@@ -73,7 +73,7 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
     if (!this.gesture) return;
     this.gesture.last = e;
     this.bench.show(this.edit(this.gesture));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(e: HandEvent): void {
@@ -89,7 +89,7 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
       if (box) preferIn('shape', { width: sizeOf(box).x, height: sizeOf(box).y });
       this.bench.choose([g.id]);
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   private edit(g: Gesture) {
@@ -207,10 +207,12 @@ function shapeIn(box: Box, f: ShapeFigures, drawn: { middle: Point; to: Point; s
   let middle: Point = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
   let [radius, turn] = [side / 2, 0];
   if (drawn) {
-    const way = drawn.step ? snapDirection(subtract(drawn.to, drawn.middle), 15) : subtract(drawn.to, drawn.middle);
+    const direction = drawn.step
+      ? snapDirection(subtract(drawn.to, drawn.middle), 15)
+      : subtract(drawn.to, drawn.middle);
     middle = drawn.middle;
-    radius = Math.hypot(way.x, way.y);
-    turn = (Math.atan2(way.y, way.x) * 180) / Math.PI + 90;
+    radius = Math.hypot(direction.x, direction.y);
+    turn = (Math.atan2(direction.y, direction.x) * 180) / Math.PI + 90;
   }
   return f.kind === 'star'
     ? shapes.star(middle, radius, f.sides, f.depth, turn, f.rounding)

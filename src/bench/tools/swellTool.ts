@@ -43,20 +43,20 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
   /** The line under the hand, or within whose body it is: the chosen one first. */
   private under(e: HandEvent): Line | null {
     const { drawing, lines } = this.bench.getState();
-    const grip = gripFor(e, LINE_GRIP) * this.reach.unit();
+    const grip = gripFor(e, LINE_GRIP) * this.context.unit();
     const within = (line: Line): boolean => {
       const near = shareNear(line, e.page);
       const { left, right } = sectionAt(line, near.at, near.run);
       return near.distance <= Math.max(left, right) + grip;
     };
     if (this.only && within(this.only)) return this.only;
-    const hit = this.reach.picking.under(drawing, e.page, grip, (l) => !lines.has(l.id));
+    const hit = this.context.picking.under(drawing, e.page, grip, (l) => !lines.has(l.id));
     return hit?.line ?? null;
   }
 
   /** The number of the mark whose rung is under the hand, on the run nearest to it; -1 for none. */
   private markUnder(line: Line, e: HandEvent): number {
-    const grip = gripFor(e, GRIP) * this.reach.unit();
+    const grip = gripFor(e, GRIP) * this.context.unit();
     const { run } = shareNear(line, e.page);
     const marks = line.marks ?? [];
     const off = marks.map((m) => {
@@ -74,7 +74,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     const sheet = line && findLine(this.bench.getState().drawing, line.id)?.sheet;
     if (!line || !sheet || this.bench.getState().reading) {
       if (!e.shift) this.bench.choose([]);
-      return this.reach.repaint();
+      return this.context.repaint();
     }
     const index = this.markUnder(line, e);
     const { run, at } = shareNear(line, e.page);
@@ -90,7 +90,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     this.bench.setState({ mark: index >= 0 ? index : null });
     const reach = Math.abs(acrossOf(sectionAt(line, held.at, run), e.page));
     this.gesture = { line: line.id, run, marks, held, from: e, reach, moved: false, last: e };
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** The marks as the hand would have them. */
@@ -115,7 +115,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     g.last = e;
     g.moved ||= distance(e.screen, g.from.screen) >= CLICK;
     if (g.moved) this.bench.show(this.edit(g));
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   release(e: HandEvent): void {
@@ -129,7 +129,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
       const near = marks.findIndex((m) => !g.marks.includes(m));
       this.bench.setState({ mark: near >= 0 ? near : null });
     } else if (e.shift) this.bench.choose([g.line]);
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** A second press on a mark makes it sharp, or soft again. */
@@ -142,7 +142,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     const marks = line.marks.with(index, turned);
     this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, marks]]), 'Turn mark'));
     this.bench.setState({ mark: index });
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   key(key: string, { shift }: { shift: boolean }): boolean {
@@ -153,7 +153,7 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     if (!line || !done) return false;
     this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, done.marks]]), done.label));
     this.bench.setState({ mark: done.isGone ? null : mark });
-    this.reach.repaint();
+    this.context.repaint();
     return true;
   }
 

@@ -50,7 +50,7 @@ export type PointerShape =
 export type Hint = { readonly keys: string; readonly what: string };
 
 /** What tools have at hand. */
-export type Reach = {
+export type ToolContext = {
   readonly bench: Bench;
   readonly picking: Picking;
   /** Page units that make one CSS px. */

@@ -11,7 +11,7 @@ import { linesToMark, shownDrawing, type Trial } from '../state/store';
 import type { ToolId } from '../tools/registry';
 import type { View } from '../state/view';
 import { LineTool } from './lineTool';
-import { gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Reach, type Tool } from './tool';
+import { gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type ToolContext, type Tool } from './tool';
 
 /** So long after the last of several changes to the figures a trial is made anew. */
 const WAIT_MS = 60;
@@ -29,10 +29,10 @@ export class TrialTool extends LineTool<never> implements Tool {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
-    reach: Reach,
+    context: ToolContext,
     private readonly kind: Trial['kind'],
   ) {
-    super(reach);
+    super(context);
   }
 
   begin(): void {
@@ -85,7 +85,7 @@ export class TrialTool extends LineTool<never> implements Tool {
       const failed = error instanceof Error ? error.message : String(error);
       this.bench.setState({ trial: { ...trial, busy: false, failed } });
     }
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   /** What would become of the lines, of how many, and how many nodes more there would be. */
@@ -123,12 +123,12 @@ export class TrialTool extends LineTool<never> implements Tool {
     if (!this.edit) return this.bench.tell(nothing);
     if (!this.bench.commit(this.edit, null, nothing)) return;
     this.bench.choose(lines);
-    this.reach.takeTool(this.next);
+    this.context.takeTool(this.next);
   }
 
   press(e: HandEvent): void {
     const s = this.bench.getState();
-    const hit = this.reach.picking.under(s.drawing, e.page, gripFor(e, LINE_GRIP) * this.reach.unit());
+    const hit = this.context.picking.under(s.drawing, e.page, gripFor(e, LINE_GRIP) * this.context.unit());
     const id = hit?.line.id;
     if (!id) return e.shift ? undefined : this.bench.choose([]);
     if (!e.shift) return this.bench.choose([id]);
@@ -145,19 +145,19 @@ export class TrialTool extends LineTool<never> implements Tool {
 
   key(key: string): boolean {
     if (key === 'Enter') this.apply();
-    else if (key === 'Escape') this.reach.takeTool(this.next);
+    else if (key === 'Escape') this.context.takeTool(this.next);
     else return false;
     return true;
   }
 
   override cancel(): void {
-    this.reach.repaint();
+    this.context.repaint();
   }
 
   pointer(): PointerShape {
     if (!this.at) return 'arrow';
-    const reach = gripFor(this.at, LINE_GRIP) * this.reach.unit();
-    return this.reach.picking.under(this.bench.getState().drawing, this.at.page, reach) ? 'over line' : 'arrow';
+    const reach = gripFor(this.at, LINE_GRIP) * this.context.unit();
+    return this.context.picking.under(this.bench.getState().drawing, this.at.page, reach) ? 'over line' : 'arrow';
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {

@@ -13,13 +13,13 @@ export function centred(points: readonly Point[], closed: boolean, ink: Ink, rad
   return smoothedAlong(moved(points, closed, ink, radius), closed);
 }
 
-/** Weights of a short bell over the points before and after. */
+/** Weights of a short kernel over the points before and after. */
 const BELL = [0.26, 0.21, 0.11, 0.05];
 
 function smoothedAlong(points: readonly Point[], closed: boolean): Point[] {
   const n = points.length;
   return points.map((p, i) => {
-    // Towards an end the bell shortens, so that the end stays where it is; around a corner too.
+    // Towards an end the kernel shortens, so that the end stays where it is; around a corner too.
     const reach = Math.min(BELL.length - 1, closed ? Math.floor(n / 2) - 1 : Math.min(i, n - 1 - i));
     let [x, y, sum] = [BELL[0] * p.x, BELL[0] * p.y, BELL[0]];
     for (let k = 1; k <= reach; k++) {

@@ -1,5 +1,5 @@
 import type { Places } from '../geometry/along';
-import { evened } from '../geometry/evened';
+import { smoothed } from '../geometry/smoothed';
 import { profilesAcross, STEP, strokeBeneath, type Profiles, type Stroke } from './profile';
 import type { Tracked } from './tracked';
 
@@ -42,7 +42,7 @@ export function inkPath(picture: Tracked, places: Places, reach: number, known?:
   const offset = Float64Array.from(rows, (k, i) =>
     k < 0 ? NaN : refined(wide, i, (k - (scores.width - 1) / 2) * STEP, half, stroke.level),
   );
-  return rows.some((k) => k >= 0) ? { offset: evened(offset, EVEN, places.closed), half, level: stroke.level } : null;
+  return rows.some((k) => k >= 0) ? { offset: smoothed(offset, EVEN, places.closed), half, level: stroke.level } : null;
 }
 
 /** How well each offset of each place would do, 0…1; below 0 where there is nothing. */
@@ -119,7 +119,7 @@ function edgePath(picture: Tracked, places: Places, reach: number): InkPath | nu
     const off = curve < 0 ? Math.max(-1, Math.min(1, (0.5 * (a - c)) / curve)) : 0;
     return (k + off - (cells - 1) / 2) * STEP;
   });
-  return { offset: evened(offset, EVEN, places.closed), half: 0, level };
+  return { offset: smoothed(offset, EVEN, places.closed), half: 0, level };
 }
 
 /** The cheapest way along the places, as a cell each; −1 where there is nothing (Viterbi 1967). Closed lines go round twice. */
@@ -190,17 +190,17 @@ function refined({ width, values }: Profiles, i: number, offset: number, half: n
   const row = i * width;
   const top = Math.min(level, peakNear(values, row, width, middle + offset / STEP, half / STEP));
   const rim = 0.5 * top;
-  const find = (way: 1 | -1): number | null => {
+  const find = (sign: 1 | -1): number | null => {
     const most = (RIM_REACH * half + 1) / STEP;
     const start = Math.round(middle + offset / STEP);
     if (start < 1 || start >= width - 1 || values[row + start] < rim) return null;
     for (let d = 1; d <= most; d++) {
-      const k = start + way * d;
+      const k = start + sign * d;
       if (k < 0 || k >= width) return null;
       const v = values[row + k];
       if (v >= rim) continue;
-      const before = values[row + k - way];
-      return (k - way + (way * (before - rim)) / (before - v) - middle) * STEP;
+      const before = values[row + k - sign];
+      return (k - sign + (sign * (before - rim)) / (before - v) - middle) * STEP;
     }
     return null;
   };

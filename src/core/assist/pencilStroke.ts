@@ -23,10 +23,10 @@ export function endsDrawnTo(
     const by = subtract(to, list[0]);
     const near: Point[] = [];
     // A stroke can be long, and what lies further on stays as it is.
-    for (let i = 0, way = 0; i < list.length; i++) {
-      if (i > 0) way += distance(list[i], list[i - 1]);
-      if (way >= GIVE * reach) break;
-      near.push(add(list[i], scale(by, 1 - way / (GIVE * reach))));
+    for (let i = 0, travelled = 0; i < list.length; i++) {
+      if (i > 0) travelled += distance(list[i], list[i - 1]);
+      if (travelled >= GIVE * reach) break;
+      near.push(add(list[i], scale(by, 1 - travelled / (GIVE * reach))));
     }
     return [...near, ...list.slice(near.length)];
   };

@@ -8,7 +8,7 @@ import { assertGrayImage, valueAt, type GrayImage } from '../raster/grayImage';
 import { thinned } from '../raster/thin';
 import { centred, meanWidth } from './centreLine';
 import { inkOf, type Ink } from './inkMask';
-import { lengthOfWay, strokeGraph } from './strokeGraph';
+import { polylineLength, strokeGraph } from './strokeGraph';
 import { untangled } from './untangle';
 
 export type PullInkOptions = {
@@ -29,7 +29,7 @@ export type Progress = (share: number) => void;
 
 /**
  * Lines pulled from a picture's ink, the longest first. Centre: one run for each pencil stroke, along its middle, with
- * its mean width: the ink is thinned to a skeleton (Zhang and Suen 1984), read as a graph whose ways are joined where
+ * its mean width: the ink is thinned to a skeleton (Zhang and Suen 1984), read as a graph whose branches are joined where
  * they go straight on, moved to the middle of the ink, and fitted. Outline: the closed outlines of the ink, holes running
  * the other way round than what they lie in (marching squares), fitted. Paper is never a shape of its own.
  * @throws RangeError for a picture without pixels, an unknown mode, a level outside 0…256, a tolerance not above 0 or a
@@ -93,11 +93,11 @@ function pullCentre(ink: Ink, options: PullInkOptions, progress: Progress): Pull
   progress(0.55);
   const radiusAt = (p: Point): number => radius[Math.floor(p.y) * width + Math.floor(p.x)];
   const graph = strokeGraph(skeleton, radius, width, height);
-  for (const way of graph.ways) way.points = centred(way.points, false, ink, radius);
+  for (const branch of graph.branches) branch.points = centred(branch.points, false, ink, radius);
   graph.rings = graph.rings.map((ring) => centred(ring, true, ink, radius));
   const strokes = untangled(graph, radiusAt);
   const kept = strokes
-    .map((s) => ({ ...s, length: lengthOfWay(s.points), width: meanWidth(s.points, ink, radius) }))
+    .map((s) => ({ ...s, length: polylineLength(s.points), width: meanWidth(s.points, ink, radius) }))
     .filter((s) => s.points.length > 1 && s.length >= BLOB * s.width)
     .filter((s) => s.length + s.width >= (options.minimumLength ?? 1.25 * s.width))
     .sort((a, b) => b.length - a.length);
@@ -133,7 +133,7 @@ function pullOutline(ink: Ink, image: GrayImage, options: PullInkOptions, progre
   const field = edgeField(ink, image, options.level);
   progress(0.4);
   const outlines = contours(field.image, field.level)
-    .map((points) => ({ points, length: lengthOfWay(points), area: Math.abs(signedArea(points)) }))
+    .map((points) => ({ points, length: polylineLength(points), area: Math.abs(signedArea(points)) }))
     .filter((o) => o.length >= (options.minimumLength ?? 12) && o.area >= 4)
     .sort((a, b) => b.length - a.length);
   return outlines.map(({ points }, i) => {

@@ -64,9 +64,9 @@ const movedOn = (n: Neighbour | null, by: number): Neighbour | null => n && { va
 /** Offsets for all places: what is not known goes over from one neighbour to the other, and fades where they are far. */
 function bridged(offset: Float64Array, places: Places, step: number): Float64Array {
   const { n } = places;
-  const reachOf = (from: number, way: 1 | -1): Neighbour | null => {
+  const reachOf = (from: number, sign: 1 | -1): Neighbour | null => {
     for (let d = 1; d < n; d++) {
-      const i = within(from + way * d, places);
+      const i = within(from + sign * d, places);
       if (i < 0) return null;
       if (!Number.isNaN(offset[i])) return { value: offset[i], away: d * step };
     }
@@ -102,10 +102,10 @@ function meetAt(
   side: number,
   reach: number,
 ): void {
-  const lineOn = (way: 1 | -1) => {
+  const lineOn = (sign: 1 | -1) => {
     const list: number[] = [];
     for (let d = keepOff + 1; d <= keepOff + side; d++) {
-      const i = within(corner + way * d, places);
+      const i = within(corner + sign * d, places);
       if (i < 0 || Number.isNaN(known[i])) break;
       list.push(i);
     }
@@ -118,11 +118,11 @@ function meetAt(
   const s = ((b.x - a.x) * b.dy - (b.y - a.y) * b.dx) / turn;
   const meeting = { x: a.x + s * a.dx, y: a.y + s * a.dy };
   if (Math.hypot(meeting.x - places.x[corner], meeting.y - places.y[corner]) > 1.6 * reach) return;
-  for (const way of [-1, 1] as const) {
-    const from = within(corner + way * (keepOff + 1), places);
+  for (const sign of [-1, 1] as const) {
+    const from = within(corner + sign * (keepOff + 1), places);
     if (from < 0) continue;
     for (let d = 0; d <= keepOff; d++) {
-      const i = within(corner + way * d, places);
+      const i = within(corner + sign * d, places);
       const share = d / (keepOff + 1);
       aims.x[i] = meeting.x + (aims.x[from] - meeting.x) * share;
       aims.y[i] = meeting.y + (aims.y[from] - meeting.y) * share;

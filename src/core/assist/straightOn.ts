@@ -68,8 +68,8 @@ export function straightOn(points: readonly Point[], ink: Ink, radius: Float32Ar
 }
 
 /** The place of a ray nearest to one that lies about on it: where a stroke ends in another, it has come straight. */
-function onRay(from: Point, way: Point, p: Point): Point {
-  const foot = add(from, scale(way, dot(subtract(p, from), way)));
+function onRay(from: Point, direction: Point, p: Point): Point {
+  const foot = add(from, scale(direction, dot(subtract(p, from), direction)));
   return distance(foot, p) <= AIM ? foot : p;
 }
 
@@ -107,8 +107,8 @@ const STEP = 0.5;
 function onRim(places: readonly Point[], half: number, ink: Ink): Point[] {
   if (places.length < 3) return [...places];
   const normals = places.map((_, i) => {
-    const way = unit(subtract(places[Math.min(places.length - 1, i + 1)], places[Math.max(0, i - 1)]));
-    return way ? { x: -way.y, y: way.x } : { x: 0, y: 0 };
+    const direction = unit(subtract(places[Math.min(places.length - 1, i + 1)], places[Math.max(0, i - 1)]));
+    return direction ? { x: -direction.y, y: direction.x } : { x: 0, y: 0 };
   });
   const shifts = places.map((p, i) => {
     const offs = [1, -1].flatMap((side) => {
@@ -124,9 +124,9 @@ function onRim(places: readonly Point[], half: number, ink: Ink): Point[] {
 }
 
 /** How far the ink goes on in a direction, as the distance field counts it: to the middle of the first pixel without. */
-function rimFrom(p: Point, way: Point, most: number, { mask, width, height }: Ink): number {
+function rimFrom(p: Point, direction: Point, most: number, { mask, width, height }: Ink): number {
   for (let d = 0; d <= most + 1; d += STEP) {
-    const [x, y] = [Math.floor(p.x + d * way.x), Math.floor(p.y + d * way.y)];
+    const [x, y] = [Math.floor(p.x + d * direction.x), Math.floor(p.y + d * direction.y)];
     if (x < 0 || y < 0 || x >= width || y >= height || !mask[y * width + x]) return d;
   }
   return Infinity;

@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/point';
-import { strokeGraph, lengthOfWay } from './strokeGraph';
+import { strokeGraph, polylineLength } from './strokeGraph';
 import { untangled } from './untangle';
-import { bendBetween, bridge, clearEnd, leadTo } from './wayEnds';
+import { bendBetween, bridge, clearEnd, leadTo } from './branchEnds';
 
 /** A skeleton as drawn in signs: # where it is. */
 function skeleton(rows: string[]): { mask: Uint8Array; width: number; height: number } {
@@ -16,31 +16,31 @@ const read = (rows: string[], radius = 1) => {
   return strokeGraph(mask, new Float32Array(mask.length).fill(radius), width, height);
 };
 
-test('a plain stroke is one way with two free ends', () => {
-  const { ways, rings } = read(['#........', '.##......', '...####..', '.......##']);
-  expect([ways.length, rings.length]).toEqual([1, 0]);
-  expect([ways[0].a, ways[0].b]).toEqual([null, null]);
-  expect(ways[0].points).toHaveLength(9);
-  expect(Math.abs(lengthOfWay(ways[0].points) - (6 + 2 * Math.SQRT2))).toBeLessThan(0.9);
+test('a plain stroke is one branch with two free ends', () => {
+  const { branches, rings } = read(['#........', '.##......', '...####..', '.......##']);
+  expect([branches.length, rings.length]).toEqual([1, 0]);
+  expect([branches[0].a, branches[0].b]).toEqual([null, null]);
+  expect(branches[0].points).toHaveLength(9);
+  expect(Math.abs(polylineLength(branches[0].points) - (6 + 2 * Math.SQRT2))).toBeLessThan(0.9);
 });
 
 test('a ring comes back to its start', () => {
-  const { ways, rings } = read(['..###..', '.#...#.', '.#...#.', '..###..']);
-  expect([ways.length, rings.length]).toEqual([0, 1]);
+  const { branches, rings } = read(['..###..', '.#...#.', '.#...#.', '..###..']);
+  expect([branches.length, rings.length]).toEqual([0, 1]);
   expect(rings[0]).toHaveLength(10);
 });
 
-test('where three ways meet there is one junction, and each way has a free end beside it', () => {
-  const { ways } = read(['#.....#', '.#...#.', '..#.#..', '...#...', '...#...', '...#...', '...#...']);
-  expect(ways).toHaveLength(3);
-  const junctions = new Set(ways.flatMap((w) => [w.a, w.b]).filter((j) => j !== null));
+test('where three branches meet there is one junction, and each branch has a free end beside it', () => {
+  const { branches } = read(['#.....#', '.#...#.', '..#.#..', '...#...', '...#...', '...#...', '...#...']);
+  expect(branches).toHaveLength(3);
+  const junctions = new Set(branches.flatMap((w) => [w.a, w.b]).filter((j) => j !== null));
   expect(junctions.size).toBe(1);
-  expect(ways.every((w) => (w.a === null) !== (w.b === null))).toBe(true);
+  expect(branches.every((w) => (w.a === null) !== (w.b === null))).toBe(true);
 });
 
-test('a loop from a junction back to it is a way from it to itself', () => {
-  const { ways } = read(['.###.', '#...#', '#...#', '.###.', '..#..', '..#..', '..#..']);
-  const loops = ways.filter((w) => w.a !== null && w.a === w.b);
+test('a loop from a junction back to it is a branch from it to itself', () => {
+  const { branches } = read(['.###.', '#...#', '#...#', '.###.', '..#..', '..#..', '..#..']);
+  const loops = branches.filter((w) => w.a !== null && w.a === w.b);
   expect(loops).toHaveLength(1);
   expect(loops[0].points.length).toBeGreaterThan(6);
 });
@@ -100,24 +100,24 @@ test('a burr beside a stroke goes, a real branch stays and ends on the stroke', 
   expect(Math.min(...ends.map((p) => Math.abs(p.y - 30.5)))).toBeLessThan(1);
 });
 
-describe('where ways come clear of a junction', () => {
+describe('where branches come clear of a junction', () => {
   const straight = (from: Point, to: Point, n = 40): Point[] =>
     Array.from({ length: n + 1 }, (_, i) => ({
       x: from.x + ((to.x - from.x) * i) / n,
       y: from.y + ((to.y - from.y) * i) / n,
     }));
   const junction = { discs: [{ at: { x: 0, y: 0 }, radius: 4 }], tip: null };
-  const way = (to: Point) => ({
-    way: { points: straight({ x: 0, y: 0 }, to), radius: 4, a: junction, b: null },
+  const branch = (to: Point) => ({
+    branch: { points: straight({ x: 0, y: 0 }, to), radius: 4, a: junction, b: null },
     side: 'a' as const,
   });
 
   test('points led astray are passed over, and the direction is that of the rest', () => {
-    const end = clearEnd(way({ x: 40, y: 30 }), () => 4)!;
+    const end = clearEnd(branch({ x: 40, y: 30 }), () => 4)!;
     expect(Math.hypot(end.at.x, end.at.y)).toBeGreaterThanOrEqual(5);
     expect([end.out.x, end.out.y]).toEqual([expect.closeTo(0.8), expect.closeTo(0.6)]);
-    // Where the ink is wider than the way's own it is mixed with another's.
-    const mixed = clearEnd(way({ x: 40, y: 0 }), (p) => (p.x < 15 ? 7 : 4))!;
+    // Where the ink is wider than the branch's own it is mixed with another's.
+    const mixed = clearEnd(branch({ x: 40, y: 0 }), (p) => (p.x < 15 ? 7 : 4))!;
     expect(mixed.at.x).toBeGreaterThanOrEqual(15);
   });
 
@@ -126,7 +126,7 @@ describe('where ways come clear of a junction', () => {
       { x: 40, y: 0 },
       { x: -40, y: 0 },
       { x: 0, y: 40 },
-    ].map((p) => clearEnd(way(p), () => 4)!);
+    ].map((p) => clearEnd(branch(p), () => 4)!);
     expect(bendBetween(east, west)).toBeCloseTo(0);
     expect(bendBetween(east, south)).toBeCloseTo(Math.PI / 2, 1);
     for (const p of bridge(east, west)) expect(Math.abs(p.y)).toBeLessThan(1e-9);

@@ -4,13 +4,13 @@ import type { Point } from '../geometry/point';
  * A way between two junctions of a skeleton, or to a free end (null). Points run from junction `a` to junction `b`;
  * `radius` is half the width of its ink, the median along it.
  */
-export type Way = { points: Point[]; radius: number; a: Junction | null; b: Junction | null };
+export type Branch = { points: Point[]; radius: number; a: Junction | null; b: Junction | null };
 
-/** Where ways meet: the places, with half the width of the ink there. Ways that end in a tip together end at `tip`. */
+/** Where branches meet: the places, with half the width of the ink there. Ways that end in a tip together end at `tip`. */
 export type Junction = { discs: { at: Point; radius: number }[]; tip: Point | null };
 
-/** A skeleton as ways and the junctions between them; ways without junctions that come back to their start are rings. */
-export type StrokeGraph = { ways: Way[]; rings: Point[][] };
+/** A skeleton as branches and the junctions between them; branches without junctions that come back to their start are rings. */
+export type StrokeGraph = { branches: Branch[]; rings: Point[][] };
 
 /**
  * Reads a skeleton of one pixel's width as a graph. Points are the middles of pixels. `radius` is the distance field of
@@ -60,7 +60,7 @@ export function strokeGraph(skeleton: Uint8Array, radius: Float32Array, width: n
     return sorted[sorted.length >> 1] ?? 1;
   };
   const walked = new Set<number>();
-  const ways: Way[] = [];
+  const branches: Branch[] = [];
   /** Follows the pixels from `first`, coming from `from`, to the next junction or end. */
   const follow = (from: number, first: number): { path: number[]; end: Junction | null } => {
     const path: number[] = [];
@@ -82,21 +82,21 @@ export function strokeGraph(skeleton: Uint8Array, radius: Float32Array, width: n
     for (const first of around(start)) {
       if (junctionAt.has(first) || walked.has(first)) continue;
       const { path, end } = follow(start, first);
-      ways.push({ points: path.map(middle), radius: medianOf(path), a: junction, b: end });
+      branches.push({ points: path.map(middle), radius: medianOf(path), a: junction, b: end });
     }
   }
   for (const start of pixels) {
     if (walked.has(start) || junctionAt.has(start) || degree.get(start)! > 1) continue;
     const { path } = follow(-1, start);
-    ways.push({ points: path.map(middle), radius: medianOf(path), a: null, b: null });
+    branches.push({ points: path.map(middle), radius: medianOf(path), a: null, b: null });
   }
   const rings: Point[][] = [];
   for (const start of pixels) {
     if (walked.has(start) || junctionAt.has(start)) continue;
     rings.push(follow(-1, start).path.map(middle));
   }
-  return { ways, rings };
+  return { branches, rings };
 }
 
-export const lengthOfWay = (points: readonly Point[]): number =>
+export const polylineLength = (points: readonly Point[]): number =>
   points.reduce((sum, p, i) => (i === 0 ? 0 : sum + Math.hypot(p.x - points[i - 1].x, p.y - points[i - 1].y)), 0);

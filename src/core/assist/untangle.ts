@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point';
-import { lengthOfWay, type Junction, type StrokeGraph, type Way } from './strokeGraph';
+import { polylineLength, type Junction, type StrokeGraph, type Branch } from './strokeGraph';
 import {
   bendBetween,
   bridge,
@@ -9,8 +9,8 @@ import {
   otherEnd,
   pointsFrom,
   type ClearEnd,
-  type WayEnd,
-} from './wayEnds';
+  type BranchEnd,
+} from './branchEnds';
 
 /** A stroke pulled from a graph: its points, and whether the last is followed by the first. */
 export type Pulled = { points: Point[]; closed: boolean };
@@ -29,52 +29,52 @@ const MOST_BEND = 0.8;
 /**
  * Makes strokes of a skeleton's graph, as a hand would have drawn them: burrs go; where two strokes run on each other
  * for a while (their ink is wider there than either) the junctions on both sides are one crossing; at each crossing the
- * ways that go straight on are joined by a smooth bridge, the straightest first; the others are led to where they meet.
+ * branches that go straight on are joined by a smooth bridge, the straightest first; the others are led to where they meet.
  */
 export function untangled(graph: StrokeGraph, radiusAt: (p: Point) => number): Pulled[] {
-  let ways = graph.ways.filter((w) => w.points.length > 0 || (w.a && w.b && w.a !== w.b));
-  ways = withoutBurrs(ways);
-  ways = withCrossingsMerged(ways);
-  ways = withoutBurrs(ways);
-  return [...joined(ways, radiusAt), ...graph.rings.map((points) => ({ points, closed: true }))];
+  let branches = graph.branches.filter((w) => w.points.length > 0 || (w.a && w.b && w.a !== w.b));
+  branches = withoutBurrs(branches);
+  branches = withCrossingsMerged(branches);
+  branches = withoutBurrs(branches);
+  return [...joined(branches, radiusAt), ...graph.rings.map((points) => ({ points, closed: true }))];
 }
 
-function endsAt(ways: readonly Way[]): Map<Junction, WayEnd[]> {
-  const ends = new Map<Junction, WayEnd[]>();
-  for (const way of ways) {
+function endsAt(branches: readonly Branch[]): Map<Junction, BranchEnd[]> {
+  const ends = new Map<Junction, BranchEnd[]>();
+  for (const branch of branches) {
     for (const side of ['a', 'b'] as const) {
-      const junction = way[side];
-      if (junction) ends.set(junction, [...(ends.get(junction) ?? []), { way, side }]);
+      const junction = branch[side];
+      if (junction) ends.set(junction, [...(ends.get(junction) ?? []), { branch, side }]);
     }
   }
   return ends;
 }
 
-function withoutBurrs(ways: Way[]): Way[] {
-  const ends = endsAt(ways);
-  const isBurr = (w: Way): boolean => {
+function withoutBurrs(branches: Branch[]): Branch[] {
+  const ends = endsAt(branches);
+  const isBurr = (w: Branch): boolean => {
     const junction = w.a && !w.b ? w.a : w.b && !w.a ? w.b : null;
-    return !!junction && ends.get(junction)!.length > 2 && lengthOfWay(w.points) < BURR * radiusOf(junction) + 2;
+    return !!junction && ends.get(junction)!.length > 2 && polylineLength(w.points) < BURR * radiusOf(junction) + 2;
   };
-  return ways.filter((w) => !isBurr(w));
+  return branches.filter((w) => !isBurr(w));
 }
 
 const radiusOf = (j: Junction): number => Math.max(...j.discs.map((d) => d.radius));
 
 /** Merges junctions that are one crossing, and makes tips of the doubled ends of strokes that meet. */
-function withCrossingsMerged(ways: Way[]): Way[] {
-  let list = [...ways].sort((p, q) => p.points.length - q.points.length);
-  for (const way of [...list]) {
+function withCrossingsMerged(branches: Branch[]): Branch[] {
+  let list = [...branches].sort((p, q) => p.points.length - q.points.length);
+  for (const branch of [...list]) {
     const ends = endsAt(list);
-    const { a, b } = way;
-    if (!list.includes(way) || a === b) continue;
+    const { a, b } = branch;
+    if (!list.includes(branch) || a === b) continue;
     const junctions = [a, b].filter((j) => j !== null);
     const radius = Math.max(...junctions.map(radiusOf));
-    const length = lengthOfWay(way.points);
+    const length = polylineLength(branch.points);
     const isShort = !!a && !!b && length <= SAME_CROSSING * radius;
-    if (!isShort && (!isDoubled(way, junctions, ends) || length > LONGEST_DOUBLED * radius)) continue;
-    list = list.filter((w) => w !== way);
-    const far = pointsFrom({ way, side: a ? 'a' : 'b' }).at(-1);
+    if (!isShort && (!isDoubled(branch, junctions, ends) || length > LONGEST_DOUBLED * radius)) continue;
+    list = list.filter((w) => w !== branch);
+    const far = pointsFrom({ branch, side: a ? 'a' : 'b' }).at(-1);
     const merged: Junction = {
       discs: junctions.flatMap((j) => j.discs),
       tip: a && b ? (a.tip ?? b.tip) : (far ?? null),
@@ -88,46 +88,46 @@ function withCrossingsMerged(ways: Way[]): Way[] {
 }
 
 /** Whether a way's ink is wider than that of any single way it could be the continuation of. */
-function isDoubled(way: Way, junctions: readonly Junction[], ends: ReadonlyMap<Junction, WayEnd[]>): boolean {
+function isDoubled(branch: Branch, junctions: readonly Junction[], ends: ReadonlyMap<Junction, BranchEnd[]>): boolean {
   const widest = junctions.map((j) => {
-    const others = ends.get(j)!.filter((e) => e.way !== way);
-    return others.length > 1 ? Math.max(...others.map((e) => e.way.radius)) : Infinity;
+    const others = ends.get(j)!.filter((e) => e.branch !== branch);
+    return others.length > 1 ? Math.max(...others.map((e) => e.branch.radius)) : Infinity;
   });
-  return way.radius > DOUBLED * Math.min(...widest) + 0.3;
+  return branch.radius > DOUBLED * Math.min(...widest) + 0.3;
 }
 
-/** Joins ways through junctions, the straightest first; what finds no partner is led to the junction or its tip. */
-function joined(ways: Way[], radiusAt: (p: Point) => number): Pulled[] {
-  const ids = new Map(ways.map((w, i) => [w, i]));
-  const key = (e: WayEnd): string => `${ids.get(e.way)}${e.side}`;
+/** Joins branches through junctions, the straightest first; what finds no partner is led to the junction or its tip. */
+function joined(branches: Branch[], radiusAt: (p: Point) => number): Pulled[] {
+  const ids = new Map(branches.map((w, i) => [w, i]));
+  const key = (e: BranchEnd): string => `${ids.get(e.branch)}${e.side}`;
   const clear = new Map<string, ClearEnd | null>();
-  for (const way of ways)
-    for (const side of ['a', 'b'] as const) clear.set(key({ way, side }), clearEnd({ way, side }, radiusAt));
-  const partner = partnersOf(ways, key, clear);
-  const through = throughLines(ways, key, clear, partner);
-  const leadIn = (end: WayEnd): Point[] => {
+  for (const branch of branches)
+    for (const side of ['a', 'b'] as const) clear.set(key({ branch, side }), clearEnd({ branch, side }, radiusAt));
+  const partner = partnersOf(branches, key, clear);
+  const through = throughLines(branches, key, clear, partner);
+  const leadIn = (end: BranchEnd): Point[] => {
     const [junction, from] = [junctionOf(end), clear.get(key(end))];
     return junction && from ? leadTo(from, meetingPlace(from, junction, through.get(junction) ?? [])) : [];
   };
 
-  const done = new Set<Way>();
+  const done = new Set<Branch>();
   const strokes: Pulled[] = [];
-  for (const way of ways) {
-    if (done.has(way)) continue;
+  for (const branch of branches) {
+    if (done.has(branch)) continue;
     // Back to where the stroke begins, then on to its end.
-    let start: WayEnd = { way, side: 'a' };
+    let start: BranchEnd = { branch, side: 'a' };
     let closed = false;
     for (let back = partner.get(key(start)); back; back = partner.get(key(start))) {
       start = otherEnd(back);
-      if (start.way === way) {
+      if (start.branch === branch) {
         closed = true;
         break;
       }
     }
     const points: Point[] = closed ? [] : leadIn(start).reverse();
-    let at: WayEnd | undefined = start;
-    while (at && !done.has(at.way)) {
-      done.add(at.way);
+    let at: BranchEnd | undefined = start;
+    while (at && !done.has(at.branch)) {
+      done.add(at.branch);
       const end = otherEnd(at);
       const [from, to] = [clear.get(key(at)), clear.get(key(end))];
       const own = pointsFrom(at);
@@ -148,13 +148,13 @@ const THROUGH = 40;
 
 /** The strokes that go on through each junction, as rows of points. */
 function throughLines(
-  ways: readonly Way[],
-  key: (e: WayEnd) => string,
+  branches: readonly Branch[],
+  key: (e: BranchEnd) => string,
   clear: ReadonlyMap<string, ClearEnd | null>,
-  partner: ReadonlyMap<string, WayEnd>,
+  partner: ReadonlyMap<string, BranchEnd>,
 ): Map<Junction, Point[][]> {
   const lines = new Map<Junction, Point[][]>();
-  for (const [junction, ends] of endsAt(ways)) {
+  for (const [junction, ends] of endsAt(branches)) {
     for (const one of ends) {
       const two = partner.get(key(one));
       const [a, b] = [clear.get(key(one)), two && clear.get(key(two))];
@@ -171,7 +171,7 @@ function throughLines(
 
 /** Where a stroke that ends at a junction meets what is there: the line it runs into, or else the tip or the middle. */
 function meetingPlace(from: ClearEnd, junction: Junction, lines: readonly Point[][]): Point {
-  let best: { place: Point; way: number } | null = null;
+  let best: { place: Point; along: number } | null = null;
   const most = 12 * radiusOf(junction);
   for (const line of lines) {
     for (let i = 1; i < line.length; i++) {
@@ -180,10 +180,10 @@ function meetingPlace(from: ClearEnd, junction: Junction, lines: readonly Point[
       const turn = -from.out.x * ey + from.out.y * ex;
       if (Math.abs(turn) < 1e-9) continue;
       const [dx, dy] = [p.x - from.at.x, p.y - from.at.y];
-      const way = (dx * ey - dy * ex) / turn;
+      const along = (dx * ey - dy * ex) / turn;
       const share = (dx * -from.out.y - dy * -from.out.x) / turn;
-      if (way < 0 || way > most || share < 0 || share > 1 || (best && best.way <= way)) continue;
-      best = { place: { x: p.x + share * ex, y: p.y + share * ey }, way };
+      if (along < 0 || along > most || share < 0 || share > 1 || (best && best.along <= along)) continue;
+      best = { place: { x: p.x + share * ex, y: p.y + share * ey }, along };
     }
   }
   if (junction.tip && !best) return junction.tip;
@@ -197,13 +197,13 @@ function nearestDisc(junction: Junction, p: Point): Point {
 
 /** Which ends go on into each other. */
 function partnersOf(
-  ways: readonly Way[],
-  key: (e: WayEnd) => string,
+  branches: readonly Branch[],
+  key: (e: BranchEnd) => string,
   clear: ReadonlyMap<string, ClearEnd | null>,
-): Map<string, WayEnd> {
-  const partner = new Map<string, WayEnd>();
-  for (const ends of endsAt(ways).values()) {
-    const pairs: { one: WayEnd; two: WayEnd; bend: number }[] = [];
+): Map<string, BranchEnd> {
+  const partner = new Map<string, BranchEnd>();
+  for (const ends of endsAt(branches).values()) {
+    const pairs: { one: BranchEnd; two: BranchEnd; bend: number }[] = [];
     ends.forEach((one, i) =>
       ends.slice(i + 1).forEach((two) => {
         const [a, b] = [clear.get(key(one)), clear.get(key(two))];
@@ -212,7 +212,7 @@ function partnersOf(
     );
     pairs.sort((p, q) => p.bend - q.bend);
     for (const { one, two, bend } of pairs) {
-      // Two ways alone at a junction are one, however they bend.
+      // Two branches alone at a junction are one, however they bend.
       if (bend > MOST_BEND && ends.length > 2) break;
       if (partner.has(key(one)) || partner.has(key(two))) continue;
       partner.set(key(one), two);

@@ -115,8 +115,8 @@ function orderIn(old: Run, next: Run): (i: number) => number {
   if (isSo(reversed)) return reversed;
   if (!old.closed || !next.closed) return stays;
   const first = next.nodes.findIndex((n) => samePoint(n.point, old.nodes[0].point));
-  for (const way of [1, -1]) {
-    const turned = (i: number): number => (((first + way * i) % count) + count) % count;
+  for (const sign of [1, -1]) {
+    const turned = (i: number): number => (((first + sign * i) % count) + count) % count;
     if (first >= 0 && isSo(turned)) return turned;
   }
   return stays;

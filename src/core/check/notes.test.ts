@@ -18,7 +18,12 @@ import { openNotes, type NoteKind } from './note';
 const p = (x: number, y: number): Point => ({ x, y });
 const open = (...nodes: Node[]): Run => ({ closed: false, nodes });
 const straight = (...points: Point[]): Run => open(...points.map(cornerAt));
-const smooth = (at: Point, way: Point): Node => ({ point: at, in: p(-way.x, -way.y), out: way, kind: 'smooth' });
+const smooth = (at: Point, direction: Point): Node => ({
+  point: at,
+  in: p(-direction.x, -direction.y),
+  out: direction,
+  kind: 'smooth',
+});
 
 function drawing(runs: Run[], width = 1): Drawing {
   const d = emptyDrawing(plainPage({ width: 500, height: 400, unit: 'px', dpi: 96, ground: null }), {

@@ -44,7 +44,7 @@ export const correctionSchema = z.discriminatedUnion('kind', [
     window: z.number().min(0.002).max(0.5),
   }),
   z.strictObject({ kind: z.literal('tint'), on, colour: z.string().regex(/^#[0-9a-f]{6}$/) }),
-  /** The standard deviation of a Gaussian bell, in px of the whole picture. */
+  /** The standard deviation of a Gaussian kernel, in px of the whole picture. */
   z.strictObject({ kind: z.literal('blur'), on, radius: z.number().min(0).max(50) }),
   /** How often each pixel takes the median of its neighbours. */
   z.strictObject({ kind: z.literal('denoise'), on, rounds: z.number().int().min(1).max(3) }),

@@ -65,8 +65,8 @@ function turnBetween(a: Cubic, b: Cubic): number {
 function directionOf(from: Point, others: readonly Point[], sign: 1 | -1): Point | null {
   const to = others.find((p) => distance(p, from) > 1e-6);
   if (!to) return null;
-  const way = subtract(to, from);
-  return { x: sign * way.x, y: sign * way.y };
+  const direction = subtract(to, from);
+  return { x: sign * direction.x, y: sign * direction.y };
 }
 
 /** A line is looked at each so many tolerances. */
@@ -131,7 +131,7 @@ function distanceAround(to: readonly Point[], p: Point, at: number, window: numb
   return best;
 }
 
-/** Points each the mean of those around it, weighted by a bell of `sigma` points; ends stay where they are. */
+/** Points each the mean of those around it, weighted by a kernel of `sigma` points; ends stay where they are. */
 function smoothed(points: Point[], sigma: number, ring: boolean): Point[] {
   const reach = Math.min(Math.ceil(3 * sigma), ring ? points.length : Infinity);
   const n = points.length;

@@ -9,9 +9,9 @@ const length = (points: { x: number; y: number }[]): number =>
   points.slice(1).reduce((sum, p, i) => sum + distance(p, points[i]), 0);
 
 test('a walk goes as far as asked, either way, over nodes and the seam', () => {
-  for (const way of [1, -1] as const) {
+  for (const sign of [1, -1] as const) {
     const start = { segment: 3, t: 0.9 };
-    const { points, place } = walkAlong(circle, start, way, 200);
+    const { points, place } = walkAlong(circle, start, sign, 200);
     expect(length(points)).toBeGreaterThan(190);
     expect(length(points)).toBeLessThan(206);
     const end = cubicsOf(circle)[place.segment];

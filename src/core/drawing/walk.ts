@@ -12,7 +12,12 @@ const STEPS = 48;
  * Along a run from a place, the way it runs (1) or against it (−1), for at least `length` page units or to its end: the
  * places passed, the start not among them, and where that comes to.
  */
-export function walkAlong(run: Run, from: RunPlace, way: 1 | -1, length: number): { points: Point[]; place: RunPlace } {
+export function walkAlong(
+  run: Run,
+  from: RunPlace,
+  sign: 1 | -1,
+  length: number,
+): { points: Point[]; place: RunPlace } {
   const cubics = cubicsOf(run);
   const points: Point[] = [];
   let place = from;
@@ -21,12 +26,12 @@ export function walkAlong(run: Run, from: RunPlace, way: 1 | -1, length: number)
   // Once round at most.
   for (let i = 0; i < STEPS * (cubics.length + 1) && gone < length; i++) {
     let { segment } = place;
-    let t = place.t + way / STEPS;
-    if ((way > 0 && place.t >= 1) || (way < 0 && place.t <= 0)) {
-      const next = segment + way;
+    let t = place.t + sign / STEPS;
+    if ((sign > 0 && place.t >= 1) || (sign < 0 && place.t <= 0)) {
+      const next = segment + sign;
       if (!run.closed && (next < 0 || next >= cubics.length)) break;
       segment = (next + cubics.length) % cubics.length;
-      t = way > 0 ? 1 / STEPS : 1 - 1 / STEPS;
+      t = sign > 0 ? 1 / STEPS : 1 - 1 / STEPS;
     }
     place = { segment, t: Math.min(1, Math.max(0, t)) };
     const at = evaluate(cubics[segment], place.t);

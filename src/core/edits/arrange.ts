@@ -18,7 +18,7 @@ import type { Step } from '../change/change';
 import { counted, edit, type Edit } from '../change/edit';
 
 /** Where items go within the list that holds them: one place, or all the way. */
-export type Way = 'forward' | 'back' | 'to front' | 'to back';
+export type OrderMove = 'forward' | 'back' | 'to front' | 'to back';
 
 type Owner = Pick<Place, 'sheet' | 'group'>;
 const ownerOf = ({ sheet, group }: Pick<FoundItem, 'sheet' | 'group'>): Owner => ({
@@ -44,11 +44,16 @@ const moved = (
 });
 
 /** Items moved in the painting order of the lists that hold them; their order among themselves stays. */
-export function moveInOrder(d: Drawing, ids: ReadonlySet<string>, way: Way, within: readonly string[] = []): Edit {
+export function moveInOrder(
+  d: Drawing,
+  ids: ReadonlySet<string>,
+  move: OrderMove,
+  within: readonly string[] = [],
+): Edit {
   const steps = byList(wholeItemsOf(d, ids, within)).flatMap((found): Step[] => {
     const list = listOf(found[0]);
     const before = found.map((f) => f.index);
-    const after = movedPlaces(before, list.length, way);
+    const after = movedPlaces(before, list.length, move);
     const owner = ownerOf(found[0]);
     return before.every((i, k) => i === after[k])
       ? []
@@ -62,15 +67,15 @@ export function moveInOrder(d: Drawing, ids: ReadonlySet<string>, way: Way, with
           ),
         ];
   });
-  return edit(`${counted('Move', ids.size, 'line')} ${way}`, steps);
+  return edit(`${counted('Move', ids.size, 'line')} ${move}`, steps);
 }
 
 /** Rising places in a list of so many, after those that are there have gone a way. */
-function movedPlaces(at: readonly number[], length: number, way: Way): number[] {
-  if (way === 'to front') return at.map((_, k) => length - at.length + k);
-  if (way === 'to back') return at.map((_, k) => k);
+function movedPlaces(at: readonly number[], length: number, move: OrderMove): number[] {
+  if (move === 'to front') return at.map((_, k) => length - at.length + k);
+  if (move === 'to back') return at.map((_, k) => k);
   // What has gone as far as it can is not passed by its neighbours among them.
-  if (way === 'back')
+  if (move === 'back')
     return at.reduce<number[]>((next, i, k) => [...next, Math.max(i - 1, k === 0 ? 0 : next[k - 1] + 1)], []);
   return movedPlaces(at.map((i) => length - 1 - i).reverse(), length, 'back')
     .map((i) => length - 1 - i)

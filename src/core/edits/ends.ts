@@ -127,9 +127,10 @@ function trimOf(nodes: readonly Node[], others: readonly Other[], reach: number)
 export function extensionOf(nodes: readonly Node[], others: readonly Other[], reach: number): Meeting | null {
   const [from, last] = [nodes.at(-2)!, nodes.at(-1)!];
   const cubic = segmentBetween(from, last);
-  const way = unit(derivative(cubic, 1)) ?? unit(subtract(last.point, last.in ? add(last.point, last.in) : from.point));
-  if (!way) return null;
-  const tip = add(last.point, scale(way, reach));
+  const direction =
+    unit(derivative(cubic, 1)) ?? unit(subtract(last.point, last.in ? add(last.point, last.in) : from.point));
+  if (!direction) return null;
+  const tip = add(last.point, scale(direction, reach));
   const ray: Cubic = [last.point, mix(last.point, tip, 1 / 3), mix(last.point, tip, 2 / 3), tip];
   let best: Meeting | null = null;
   for (const { line, cubic: other } of others) {

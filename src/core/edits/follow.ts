@@ -28,7 +28,7 @@ export function extendByCurves(d: Drawing, end: End, cubics: readonly Cubic[], c
 
 /** A node that the line leaves by a handle: smooth where it runs on, along the way in. */
 function leaving(node: Node, out: Point | null): Node {
-  const [into, way] = [node.in && unit(scale(node.in, -1)), out && unit(out)];
-  if (!into || !way || !out || dot(into, way) < RUNS_ON) return { ...node, out, kind: 'corner' };
+  const [into, direction] = [node.in && unit(scale(node.in, -1)), out && unit(out)];
+  if (!into || !direction || !out || dot(into, direction) < RUNS_ON) return { ...node, out, kind: 'corner' };
   return { ...node, out: scale(into, lengthOf(out)), kind: 'smooth' };
 }

@@ -105,11 +105,16 @@ function ledTo(nodes: readonly Node[], to: Point, against: Point | null): Node[]
 /** The curve from an end to a place ahead of it; null where that lies aside. */
 function pieceTo(nodes: readonly Node[], to: Point, arrival: Point | null): Cubic | null {
   const from = nodes.at(-1)!.point;
-  const [way, gap] = [wayOf(nodes), unit(subtract(to, from))];
-  if (!way || !gap || dot(way, gap) < AHEAD) return null;
+  const [direction, gap] = [wayOf(nodes), unit(subtract(to, from))];
+  if (!direction || !gap || dot(direction, gap) < AHEAD) return null;
   const third = distance(from, to) / 3;
   const runsIn = arrival && dot(arrival, gap) > AHEAD;
-  return [from, add(from, scale(way, third)), runsIn ? subtract(to, scale(arrival, third)) : mix(from, to, 2 / 3), to];
+  return [
+    from,
+    add(from, scale(direction, third)),
+    runsIn ? subtract(to, scale(arrival, third)) : mix(from, to, 2 / 3),
+    to,
+  ];
 }
 
 const straight = (a: Point, b: Point): Cubic => [a, mix(a, b, 1 / 3), mix(a, b, 2 / 3), b];
@@ -141,8 +146,8 @@ function lengthened(nodes: readonly Node[], piece: Cubic): Node[] {
 const handle = (from: Point, to: Point): Point | null => (samePoint(from, to) ? null : subtract(to, from));
 
 const isFlat = ([a, b, c, e]: Cubic): boolean => {
-  const way = unit(subtract(e, a));
-  return !way || [b, c].every((p) => Math.abs(cross(way, subtract(p, a))) < 1e-3);
+  const direction = unit(subtract(e, a));
+  return !direction || [b, c].every((p) => Math.abs(cross(direction, subtract(p, a))) < 1e-3);
 };
 
 /** How far places of some curves lie from one. */

@@ -30,7 +30,12 @@ import { addNodes, dropHandles, giveHandles, spreadOver, straighten } from './se
 
 const p = (x: number, y: number): Point => ({ x, y });
 const straight = (...points: Point[]): Run => ({ closed: false, nodes: points.map(cornerAt) });
-const smooth = (at: Point, way: Point): Node => ({ point: at, in: p(-way.x, -way.y), out: way, kind: 'smooth' });
+const smooth = (at: Point, direction: Point): Node => ({
+  point: at,
+  in: p(-direction.x, -direction.y),
+  out: direction,
+  kind: 'smooth',
+});
 
 function drawing(...runs: Run[]): Drawing {
   const d = emptyDrawing(plainPage({ width: 1000, height: 1000, unit: 'px', dpi: 96, ground: null }), {

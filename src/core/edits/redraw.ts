@@ -74,8 +74,8 @@ export function leadIn(
   length: number,
 ): { points: readonly Point[]; from: RunPlace; to: RunPlace } {
   const far = (list: readonly Point[]): Point => list.find((p) => distance(p, list[0]) > length) ?? list.at(-1)!;
-  const along = (place: RunPlace, way: Point): 1 | -1 =>
-    dot(derivative(cubicsOf(run)[place.segment], place.t), way) >= 0 ? 1 : -1;
+  const along = (place: RunPlace, direction: Point): 1 | -1 =>
+    dot(derivative(cubicsOf(run)[place.segment], place.t), direction) >= 0 ? 1 : -1;
   const back = [...stroke].reverse();
   const before = walkAlong(run, from, along(from, subtract(stroke[0], far(stroke))), length);
   const after = walkAlong(run, to, along(to, subtract(back[0], far(back))), length);

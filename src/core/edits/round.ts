@@ -47,28 +47,28 @@ function withRadius(node: Node, radius: number): Node {
 }
 
 /** From a corner straight inwards, halving it; null at a corner that cannot be rounded, or that does not turn. */
-export function inwardAt(run: Run, index: number): { way: Point; slope: number } | null {
+export function inwardAt(run: Run, index: number): { direction: Point; slope: number } | null {
   if (!canRound(run, index)) return null;
   const { point } = run.nodes[index];
   const [before, after] = neighbours(run, index);
   const [a, b] = [unit(subtract(before!.point, point)), unit(subtract(after!.point, point))];
-  const way = a && b && unit(add(a, b));
-  if (!a || !b || !way) return null;
+  const direction = a && b && unit(add(a, b));
+  if (!a || !b || !direction) return null;
   const half = Math.acos(Math.min(1, Math.max(-1, dot(a, b)))) / 2;
-  return half < 1e-3 || half > Math.PI / 2 - 1e-3 ? null : { way, slope: 1 / Math.sin(half) };
+  return half < 1e-3 || half > Math.PI / 2 - 1e-3 ? null : { direction, slope: 1 / Math.sin(half) };
 }
 
 /** Where the middle of a corner's arc lies for a radius. */
 export function arcMiddle(run: Run, index: number, radius: number): Point | null {
   const inward = inwardAt(run, index);
-  return inward && add(run.nodes[index].point, scale(inward.way, radius * inward.slope));
+  return inward && add(run.nodes[index].point, scale(inward.direction, radius * inward.slope));
 }
 
 /** The radius for which the middle of a corner's arc is nearest to a place. */
 export function radiusAt(run: Run, index: number, p: Point): number {
   const inward = inwardAt(run, index);
   if (!inward) return 0;
-  const along = dot(subtract(p, run.nodes[index].point), inward.way);
+  const along = dot(subtract(p, run.nodes[index].point), inward.direction);
   const [before, after] = neighbours(run, index);
   const { point } = run.nodes[index];
   const half = Math.asin(1 / inward.slope);

@@ -68,14 +68,14 @@ function asKind(n: Node): Node {
   if (!n.in || !n.out) return n.kind === 'flowing' ? { ...n, kind: 'smooth' } : n;
   const [a, b] = [Math.hypot(n.in.x, n.in.y), Math.hypot(n.out.x, n.out.y)];
   if (a < 1e-9 || b < 1e-9) return n;
-  const way = { x: n.out.x / b - n.in.x / a, y: n.out.y / b - n.in.y / a };
-  const l = Math.hypot(way.x, way.y);
+  const direction = { x: n.out.x / b - n.in.x / a, y: n.out.y / b - n.in.y / a };
+  const l = Math.hypot(direction.x, direction.y);
   if (l < 1e-9) return n;
   const [p, q] = n.kind === 'even' ? [(a + b) / 2, (a + b) / 2] : [a, b];
   return {
     ...n,
     kind: n.kind === 'flowing' ? 'smooth' : n.kind,
-    in: { x: (-way.x / l) * p, y: (-way.y / l) * p },
-    out: { x: (way.x / l) * q, y: (way.y / l) * q },
+    in: { x: (-direction.x / l) * p, y: (-direction.y / l) * p },
+    out: { x: (direction.x / l) * q, y: (direction.y / l) * q },
   };
 }

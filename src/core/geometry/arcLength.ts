@@ -9,7 +9,7 @@ const PARTS = 12;
 export type ArcLength = {
   readonly length: number;
   /** The cubic and the parameter at a way from the start; held within the run. */
-  at(way: number): { segment: number; t: number };
+  at(length: number): { segment: number; t: number };
   /** The cubics from one way to another. */
   piece(from: number, to: number): Cubic[];
 };
@@ -25,17 +25,17 @@ export function arcLengthOf(cubics: readonly Cubic[]): ArcLength {
   });
   const length = ways.at(-1)!;
   if (cubics.length === 0) return { length: 0, at: () => ({ segment: 0, t: 0 }), piece: () => [] };
-  const at = (way: number): { segment: number; t: number } => {
+  const at = (length: number): { segment: number; t: number } => {
     let [low, high] = [0, ways.length - 2];
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if (ways[middle] <= way) low = middle;
+      if (ways[middle] <= length) low = middle;
       else high = middle - 1;
     }
     const segment = Math.floor(low / PARTS);
     const from = (low % PARTS) / PARTS;
     const c = cubics[segment];
-    const wanted = Math.max(0, Math.min(way, length) - ways[low]);
+    const wanted = Math.max(0, Math.min(length, length) - ways[low]);
     let t = from + wanted / ((ways[low + 1] - ways[low]) * PARTS || 1);
     for (let i = 0; i < 2; i++) {
       const speed = lengthOf(derivative(c, t));

@@ -36,11 +36,11 @@ describe('bending a cubic', () => {
     for (let share = -1; share <= 2; share += 0.05) {
       // Another pair of handles through the same place: a share of the way by the first, the rest by the second.
       const at = cubicAt(c, t);
-      const way = { x: to.x - at.x, y: to.y - at.y };
+      const direction = { x: to.x - at.x, y: to.y - at.y };
       const other: Cubic = [
         c[0],
-        { x: c[1].x + (way.x * share) / b1, y: c[1].y + (way.y * share) / b1 },
-        { x: c[2].x + (way.x * (1 - share)) / b2, y: c[2].y + (way.y * (1 - share)) / b2 },
+        { x: c[1].x + (direction.x * share) / b1, y: c[1].y + (direction.y * share) / b1 },
+        { x: c[2].x + (direction.x * (1 - share)) / b2, y: c[2].y + (direction.y * (1 - share)) / b2 },
         c[3],
       ];
       expect(distance(cubicAt(other, t), to)).toBeLessThan(1e-9);

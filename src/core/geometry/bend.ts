@@ -17,8 +17,8 @@ export function bent(c: Cubic, t: number, to: Point): Cubic {
     x: b0 * c[0].x + b1 * c[1].x + b2 * c[2].x + b3 * c[3].x,
     y: b0 * c[0].y + b1 * c[1].y + b2 * c[2].y + b3 * c[3].y,
   };
-  const way = scale(subtract(to, at), 1 / (b1 * b1 + b2 * b2));
-  return [c[0], add(c[1], scale(way, b1)), add(c[2], scale(way, b2)), c[3]];
+  const direction = scale(subtract(to, at), 1 / (b1 * b1 + b2 * b2));
+  return [c[0], add(c[1], scale(direction, b1)), add(c[2], scale(direction, b2)), c[3]];
 }
 
 /** A cubic between the ends of `c` that is its own mirror image about the middle of its chord, and runs through `to`. */

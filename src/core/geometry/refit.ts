@@ -52,8 +52,8 @@ function settingOf(chain: readonly Cubic[], samples: number): Setting {
   return {
     start: chain[0][0],
     end: chain.at(-1)![3],
-    towards: chain.reduce<Point | null>((way, c) => way ?? directionAt(c, 'start'), null),
-    back: chain.reduceRight<Point | null>((way, c) => way ?? directionAt(c, 'end'), null),
+    towards: chain.reduce<Point | null>((direction, c) => direction ?? directionAt(c, 'start'), null),
+    back: chain.reduceRight<Point | null>((direction, c) => direction ?? directionAt(c, 'end'), null),
     points: chain.flatMap((c, k) => Array.from({ length: each }, (_, i) => evaluate(c, (i + (k > 0 ? 1 : 0)) / each))),
     each,
     lengths: chain.map(polygonLength),

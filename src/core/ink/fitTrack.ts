@@ -115,12 +115,12 @@ const within = (
 
 function parametersOf(track: readonly Waypoint[], from: number, to: number): Float64Array {
   const ts = new Float64Array(to - from - 1);
-  let way = 0;
+  let travelled = 0;
   for (let i = from + 1; i <= to; i++) {
-    way += Math.hypot(track[i].x - track[i - 1].x, track[i].y - track[i - 1].y);
-    if (i < to) ts[i - from - 1] = way;
+    travelled += Math.hypot(track[i].x - track[i - 1].x, track[i].y - track[i - 1].y);
+    if (i < to) ts[i - from - 1] = travelled;
   }
-  for (let i = 0; i < ts.length; i++) ts[i] /= way;
+  for (let i = 0; i < ts.length; i++) ts[i] /= travelled;
   return ts;
 }
 

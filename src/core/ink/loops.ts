@@ -59,10 +59,10 @@ function crossing(
   same: boolean,
 ): { i: number; j: number; a: Contact; b: Contact } | null {
   const far = FAR * Math.max(before.at(-1)!.radius, after[0].radius);
-  let way = 0;
-  for (let i = before.length - 2; i >= 0 && way < far; i--) {
+  let travelled = 0;
+  for (let i = before.length - 2; i >= 0 && travelled < far; i--) {
     const [p, q] = [before[i], before[i + 1]];
-    way += distance(p, q);
+    travelled += distance(p, q);
     let other = 0;
     for (let j = 0; j + 1 < after.length && other < far && !(same && j >= i); j++) {
       const [r, s] = [after[j], after[j + 1]];

@@ -90,9 +90,9 @@ function lostOf(outlines: readonly (readonly Cubic[])[], others: readonly Cubic[
 /** How many edges have ink on both sides: slits, and edges that go there and back. */
 function withinOf(outlines: readonly Cubic[][], windingAt: Winding): number {
   return outlines.flat().filter((c) => {
-    const way = unit(derivative(c, 0.5)) ?? unit(subtract(c[3], c[0]));
-    if (!way) return false;
-    const [p, across] = [cubicAt(c, 0.5), scale({ x: -way.y, y: way.x }, BESIDE)];
+    const direction = unit(derivative(c, 0.5)) ?? unit(subtract(c[3], c[0]));
+    if (!direction) return false;
+    const [p, across] = [cubicAt(c, 0.5), scale({ x: -direction.y, y: direction.x }, BESIDE)];
     return windingAt(add(p, across)) !== 0 && windingAt(subtract(p, across)) !== 0;
   }).length;
 }

@@ -3,7 +3,7 @@ import { answering, firstResponse, firstResponses, marksFromPressure, type Respo
 import { widthProfile } from './widths';
 
 const samplesOf = (pressureAt: (share: number) => number, n = 200) =>
-  Array.from({ length: n }, (_, i) => ({ way: i * 2, pressure: pressureAt(i / (n - 1)) }));
+  Array.from({ length: n }, (_, i) => ({ travelled: i * 2, pressure: pressureAt(i / (n - 1)) }));
 
 describe('marks from pressure', () => {
   it('are few, and nowhere further from it than the tolerance', () => {
@@ -13,7 +13,7 @@ describe('marks from pressure', () => {
     const profile = widthProfile(found);
     for (const s of samples) {
       const half = ((0.2 + 1.3 * s.pressure) * 8) / 2;
-      expect(Math.abs(profile.at(s.way / 398).left - half)).toBeLessThan(0.2);
+      expect(Math.abs(profile.at(s.travelled / 398).left - half)).toBeLessThan(0.2);
     }
   });
 
@@ -28,8 +28,8 @@ describe('marks from pressure', () => {
     expect(
       marksFromPressure(
         [
-          { way: 0, pressure: 0.5 },
-          { way: 0, pressure: 1 },
+          { travelled: 0, pressure: 0.5 },
+          { travelled: 0, pressure: 1 },
         ],
         8,
       ),

@@ -43,7 +43,7 @@ export function answering(response: Response): (pressure: number) => number {
 }
 
 /** A place along a stroke, page units from its start, and how hard the pen was pressed there (0…1). */
-export type Pressed = { readonly way: number; readonly pressure: number };
+export type Pressed = { readonly travelled: number; readonly pressure: number };
 
 /**
  * Width marks from a pen's pressure along a stroke: as few as keep within a tolerance. A closed stroke is as wide at its
@@ -55,7 +55,7 @@ export function marksFromPressure(
   response: Response = firstResponse,
   closed = false,
 ): Mark[] {
-  const total = samples.at(-1)?.way ?? 0;
+  const total = samples.at(-1)?.travelled ?? 0;
   const n = samples.length;
   if (n < 2 || total <= 0) return [];
   const shareAt = answering(response);
@@ -73,7 +73,7 @@ export function marksFromPressure(
   const smooth = samples.flatMap((s, i): Mark[] => {
     if (i % stride !== 0 && i !== n - 1) return [];
     const half = (shareAt(pressureNear(closed && i === n - 1 ? 0 : i)) * width) / 2;
-    return [{ at: Math.min(1, s.way / total), left: half, right: half }];
+    return [{ at: Math.min(1, s.travelled / total), left: half, right: half }];
   });
   return thinnedMarks(smooth, THINNING);
 }

@@ -3,7 +3,7 @@ import { shownCubics } from '../drawing/rounding';
 import type { Line, Mark, Reference } from '../drawing/schema';
 import { arcLengthOf } from '../geometry/arcLength';
 import type { Cubic } from '../geometry/cubic';
-import { evened } from '../geometry/evened';
+import { smoothed } from '../geometry/smoothed';
 import type { GrayImage } from '../raster/grayImage';
 import { readWidths } from './readWidths';
 import { thinnedMarks } from './thinMarks';
@@ -47,7 +47,7 @@ export function readMarks(
     const { left, right } = profile.at(i / count);
     return (left + right) * unit;
   });
-  const even = smoothed(widths, smoothing > 0 ? (smoothing / length) * count : 0, run.closed);
+  const even = smoothedWidths(widths, smoothing > 0 ? (smoothing / length) * count : 0, run.closed);
   const marks = even.map((w, i): Mark => {
     const half = Math.min(largest, Math.max(smallest, w)) / 2;
     return { at: i / count, left: half, right: half };
@@ -55,12 +55,12 @@ export function readMarks(
   return thinnedMarks(marks, THINNING);
 }
 
-/** Means over so many places to both sides, by a bell; a closed line's last place is its first again. */
-function smoothed(list: readonly number[], over: number, closed: boolean): number[] {
+/** Means over so many places to both sides, by a Gaussian kernel; a closed line's last place is its first again. */
+function smoothedWidths(list: readonly number[], over: number, closed: boolean): number[] {
   const reach = Math.round(over);
   if (reach < 1) return [...list];
-  const bell = Array.from({ length: reach + 1 }, (_, k) => Math.exp(-2 * (k / reach) ** 2));
+  const kernel = Array.from({ length: reach + 1 }, (_, k) => Math.exp(-2 * (k / reach) ** 2));
   const places = Float64Array.from(closed ? list.slice(0, -1) : list);
-  const even = [...evened(places, bell.slice(0, Math.max(1, places.length >> 1)), closed)];
+  const even = [...smoothed(places, kernel.slice(0, Math.max(1, places.length >> 1)), closed)];
   return closed ? [...even, even[0]] : even;
 }

@@ -6,7 +6,7 @@ import { inkWithRadius } from '../check/coverCount';
 import { assertReach } from '../check/distance';
 import type { Mark } from '../drawing/schema';
 import { assertRun, placesAlong, type CubicRun } from '../geometry/along';
-import { evened } from '../geometry/evened';
+import { smoothed } from '../geometry/smoothed';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
 import { softWidths } from './softStroke';
 import { thinnedMarks } from './thinMarks';
@@ -58,7 +58,7 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   const read = sums.map((s) => s && sidesOf(s, ink ?? full - raw.grain));
   withoutMeetings(read, places.closed);
   const sides = (['left', 'right'] as const).map((side) =>
-    evened(
+    smoothed(
       filled(
         read.map((r) => r && Math.max(0, r[side])),
         places.closed,
@@ -154,15 +154,15 @@ function acrossStroke({ width, values }: Profiles, i: number, offset: number, fu
   const merit = (k: number): number => values[row + k] - AWAY * full * Math.abs(k - near);
   for (let k = Math.max(1, near - ASIDE); k <= Math.min(width - 2, near + ASIDE); k++)
     if (merit(k) > merit(start)) start = k;
-  const edge = (way: 1 | -1): number => {
+  const edge = (sign: 1 | -1): number => {
     let [lowest, at] = [values[row + start], start];
-    for (let k = start + way; k >= 0 && k < width; k += way) {
+    for (let k = start + sign; k >= 0 && k < width; k += sign) {
       const v = values[row + k];
       if (v < lowest) [lowest, at] = [v, k];
       if (v < FADED * full + grain) return k;
       if (lowest < 0.6 * full && v > lowest + RISE * full) return at;
     }
-    return way > 0 ? width - 1 : 0;
+    return sign > 0 ? width - 1 : 0;
   };
   const [from, to] = [edge(-1), edge(1)];
   let [sum, moment] = [0, 0];
@@ -207,9 +207,9 @@ function withoutMeetings(read: (Sides | null)[], closed: boolean): void {
 /** What is not known goes over from one neighbour that is to the next; 0 throughout where nothing is. */
 function filled(list: readonly (number | null)[], closed: boolean): Float64Array {
   const n = list.length;
-  const nearest = (i: number, way: 1 | -1): { value: number; away: number } | null => {
+  const nearest = (i: number, sign: 1 | -1): { value: number; away: number } | null => {
     for (let d = 0; d < n; d++) {
-      const k = closed ? (i + way * d + n * n) % n : i + way * d;
+      const k = closed ? (i + sign * d + n * n) % n : i + sign * d;
       if (k < 0 || k >= n) return null;
       const value = list[k];
       if (value !== null) return { value, away: d };

@@ -52,8 +52,8 @@ export function shareNear(line: Pick<Line, 'runs'>, p: Point, only?: number): Ne
     });
   });
   const { cubics, arc } = measured(line.runs[best.run]);
-  let way = arcLengthOf(cubics.slice(0, best.segment)).length;
+  let travelled = arcLengthOf(cubics.slice(0, best.segment)).length;
   // In parts: the quadrature is for short pieces.
-  for (let i = 0; i < 8; i++) way += speedOver(cubics[best.segment], (best.t * i) / 8, (best.t * (i + 1)) / 8);
-  return { run: best.run, at: arc.length > 0 ? Math.min(1, way / arc.length) : 0, distance: best.distance };
+  for (let i = 0; i < 8; i++) travelled += speedOver(cubics[best.segment], (best.t * i) / 8, (best.t * (i + 1)) / 8);
+  return { run: best.run, at: arc.length > 0 ? Math.min(1, travelled / arc.length) : 0, distance: best.distance };
 }

@@ -19,7 +19,7 @@ const STEEPEST = 0.97;
 const FAN = 0.15;
 
 /** How much of an end a nib may reach beyond or must stop short of, from a place: the way to it. */
-export type Reach = { back: number; ahead: number };
+export type Extent = { back: number; ahead: number };
 
 /**
  * The edges of all stretches on one side: the envelope of the discs that a round nib of the stroke's width sweeps, where
@@ -31,7 +31,7 @@ export function contactsOf(
   widths: WidthProfile,
   { length, closed }: { length: number; closed: boolean },
   hand: Hand,
-  cut: (q: Place) => Reach,
+  cut: (q: Place) => Extent,
 ): Contact[][] {
   const sections = stretches.map((s) => sectionsOf(s, widths, length, hand));
   notSteeper(sections.flat(), closed ? length : null);
@@ -48,7 +48,7 @@ type Section = { q: Place; radius: number; into: number; outOf: number };
 /** The places of a stretch with their radii, and more of them where the slope of these changes fast. */
 function sectionsOf(stretch: Stretch, widths: WidthProfile, length: number, hand: Hand): Section[] {
   const at = (q: Place, isLast: boolean): Section => {
-    const w = widths.at(length > 0 ? q.way / length : 0, isLast);
+    const w = widths.at(length > 0 ? q.travelled / length : 0, isLast);
     const slope = (hand > 0 ? w.leftSlope : w.rightSlope) / (length || 1);
     return { q, radius: hand > 0 ? w.left : w.right, into: slope, outOf: slope };
   };
@@ -70,7 +70,7 @@ function sectionsOf(stretch: Stretch, widths: WidthProfile, length: number, hand
 const HALVINGS = 7;
 
 /** The places, and between two of which only one has an edge that runs on, those to both sides of where that changes. */
-function sharpened(list: readonly Section[], hand: Hand, cut: (q: Place) => Reach): Section[] {
+function sharpened(list: readonly Section[], hand: Hand, cut: (q: Place) => Extent): Section[] {
   const runs = (s: Section): boolean => contact(s.q, s.radius, s.outOf, hand, cut(s.q)).runs;
   return list.flatMap((b, i) => {
     const a = list[i - 1];
@@ -79,7 +79,7 @@ function sharpened(list: readonly Section[], hand: Hand, cut: (q: Place) => Reac
     for (let k = 0; k < HALVINGS; k++) {
       const q = placeBetween(before.q, after.q);
       if (!q) break;
-      const share = (q.way - a.q.way) / (b.q.way - a.q.way || 1);
+      const share = (q.travelled - a.q.travelled) / (b.q.travelled - a.q.travelled || 1);
       const mixed = (from: number, to: number): number => from + (to - from) * share;
       const slope = mixed(a.outOf, b.into);
       const middle: Section = { q, radius: mixed(a.radius, b.radius), into: slope, outOf: slope };
@@ -99,7 +99,9 @@ function notSteeper(all: Section[], round: number | null): void {
   const limited = new Array<number>(n).fill(0);
   const raised = new Set<number>();
   const gap = (i: number): number =>
-    i + 1 < n ? all[i + 1].q.way - all[i].q.way : Math.max(0, (round ?? 0) - all[i].q.way + all[0].q.way);
+    i + 1 < n
+      ? all[i + 1].q.travelled - all[i].q.travelled
+      : Math.max(0, (round ?? 0) - all[i].q.travelled + all[0].q.travelled);
   const raise = (i: number, from: number, interval: number, slope: number): void => {
     const least = all[from].radius - STEEPEST * gap(interval);
     if (all[i].radius >= least) return;
@@ -123,20 +125,20 @@ function notSteeper(all: Section[], round: number | null): void {
 }
 
 /** The contacts at a place: one, or where its slope jumps around it, or inside by way of it. */
-function fan({ q, radius, into, outOf }: Section, hand: Hand, reach: Reach): Contact[] {
+function fan({ q, radius, into, outOf }: Section, hand: Hand, context: Extent): Contact[] {
   const [a, b] = [leanOf(into), leanOf(outOf)];
-  if (Math.abs(a - b) < 1e-6) return [contact(q, radius, into, hand, reach)];
-  const [first, last] = [contact(q, radius, into, hand, reach), contact(q, radius, outOf, hand, reach)];
+  if (Math.abs(a - b) < 1e-6) return [contact(q, radius, into, hand, context)];
+  const [first, last] = [contact(q, radius, into, hand, context), contact(q, radius, outOf, hand, context)];
   if (b > a) return [first, { ...first, ...q.p, runs: false }, last];
   const count = Math.ceil((a - b) / FAN);
   return Array.from({ length: count + 1 }, (_, i) =>
-    contact(q, radius, Math.sin(a + ((b - a) * i) / count), hand, reach),
+    contact(q, radius, Math.sin(a + ((b - a) * i) / count), hand, context),
   );
 }
 
-function contact(q: Place, radius: number, slope: number, hand: Hand, reach: Reach): Contact {
+function contact(q: Place, radius: number, slope: number, hand: Hand, context: Extent): Contact {
   let s = Math.max(-STEEPEST, Math.min(STEEPEST, slope));
-  if (radius > 0) s = Math.max(-reach.ahead / radius, Math.min(reach.back / radius, s));
+  if (radius > 0) s = Math.max(-context.ahead / radius, Math.min(context.back / radius, s));
   const lean = Math.sqrt(1 - s * s);
   const { x: tx, y: ty } = q.along;
   // To the side, as y points down.

@@ -23,7 +23,7 @@ type Row = {
 
 /**
  * How wide a thin stroke is at some of its places, px, whatever blurred it: its ink is taken as even from rim to rim and
- * seen through a bell. Of all blurs, the one whose profiles lie nearest to those seen, over all places together, with
+ * seen through a Gaussian kernel. Of all blurs, the one whose profiles lie nearest to those seen, over all places together, with
  * widths that give the same sum and the same height in the middle. Empty where too few places are free of other ink.
  */
 export function softWidths(profiles: Profiles, offset: Float64Array, half: number, grain: number): Map<number, number> {
@@ -82,10 +82,10 @@ function rowsOf({ n, width, values }: Profiles, offset: Float64Array, half: numb
 /** Whether a row has no other ink than its stroke's. */
 function isAlone(at: (k: number) => number, start: number, reach: number): boolean {
   const height = Math.max(at(start - 1), at(start), at(start + 1));
-  for (const way of [1, -1]) {
+  for (const sign of [1, -1]) {
     let lowest = height;
     for (let d = 0; d <= reach; d++) {
-      const v = at(start + way * d);
+      const v = at(start + sign * d);
       if (v > lowest + RISE * height && lowest < 0.7 * height) return false;
       lowest = Math.min(lowest, v);
     }
@@ -94,7 +94,7 @@ function isAlone(at: (k: number) => number, start: number, reach: number): boole
   return true;
 }
 
-/** How dark a stroke of full ink 1 is at `x` px from its middle, seen through a bell. */
+/** How dark a stroke of full ink 1 is at `x` px from its middle, seen through a Gaussian kernel. */
 const seen = (x: number, width: number, blur: number): number =>
   (erf((x + width / 2) / (Math.SQRT2 * blur)) - erf((x - width / 2) / (Math.SQRT2 * blur))) / 2;
 

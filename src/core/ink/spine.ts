@@ -6,7 +6,7 @@ import { cross, distance, dot, lengthOf, scale, subtract, unit, type Point } fro
  * A place on a stroke's middle line: on which cubic, the direction of travel, how fast that turns to the left there
  * (radians a px; left as y points down), and the way up to here.
  */
-export type Place = { c: Cubic; t: number; p: Point; along: Point; turn: number; way: number };
+export type Place = { c: Cubic; t: number; p: Point; along: Point; turn: number; travelled: number };
 
 /** A piece of the middle line without a corner, and whether it begins where the line turns back on itself. */
 export type Stretch = { places: Place[]; atCusp: boolean };
@@ -54,12 +54,12 @@ export function spineOf(cubics: readonly Cubic[], walk: Walk): Spine {
       } else stretches.push({ places, atCusp: i > 0 });
     });
   }
-  let way = 0;
+  let travelled = 0;
   for (const { places } of stretches) {
     places.forEach((q, k) => {
       const from = places[k - 1];
-      if (from && from.c === q.c) way += speedOver(q.c, from.t, q.t);
-      q.way = way;
+      if (from && from.c === q.c) travelled += speedOver(q.c, from.t, q.t);
+      q.travelled = travelled;
     });
   }
   const wanted = shares.flatMap((s, k) =>
@@ -68,10 +68,10 @@ export function spineOf(cubics: readonly Cubic[], walk: Walk): Spine {
   for (const stretch of stretches)
     stretch.places = withPlacesAt(
       stretch.places,
-      wanted.map((s) => s * way),
-      way,
+      wanted.map((s) => s * travelled),
+      travelled,
     );
-  return { stretches, length: way };
+  return { stretches, length: travelled };
 }
 
 /** By how much the direction changes from one to the other, radians, 0 to pi. */
@@ -110,14 +110,14 @@ function placeOf(c: Cubic, t: number, size: number): Place | null {
   if (!along) return null;
   const bend = secondDerivative(c, t);
   const turn = moves ? (bend.x * along.y - bend.y * along.x) / (speed * speed) : 0;
-  return { c, t, p: evaluate(c, t), along, turn, way: 0 };
+  return { c, t, p: evaluate(c, t), along, turn, travelled: 0 };
 }
 
 /** The place in the middle between two that follow each other on one cubic; null where there is none. */
 export function placeBetween(a: Place, b: Place): Place | null {
-  if (a.c !== b.c || !(b.way > a.way)) return null;
+  if (a.c !== b.c || !(b.travelled > a.travelled)) return null;
   const middle = placeOf(a.c, (a.t + b.t) / 2, polygonLength(a.c));
-  return middle && { ...middle, way: a.way + speedOver(a.c, a.t, middle.t) };
+  return middle && { ...middle, travelled: a.travelled + speedOver(a.c, a.t, middle.t) };
 }
 
 /** The direction at an end whose handle has no length; null within a cubic, where it stands still. */
@@ -134,26 +134,26 @@ function withPlacesAt(places: Place[], ways: readonly number[], length: number):
   return places.flatMap((q, i) => {
     const from = places[i - 1];
     const more: Place[] = [];
-    while (w < ways.length && ways[w] <= q.way - near) {
-      const way = ways[w++];
-      if (!from || from.c !== q.c || way < from.way + near) continue;
-      const t = from.t + parameterAt(q.c, from.t, q.t, way - from.way);
+    while (w < ways.length && ways[w] <= q.travelled - near) {
+      const travelled = ways[w++];
+      if (!from || from.c !== q.c || travelled < from.travelled + near) continue;
+      const t = from.t + parameterAt(q.c, from.t, q.t, travelled - from.travelled);
       const place = placeOf(q.c, t, polygonLength(q.c));
-      if (place) more.push({ ...place, way });
+      if (place) more.push({ ...place, travelled });
     }
-    while (w < ways.length && ways[w] < q.way + near) w++;
+    while (w < ways.length && ways[w] < q.travelled + near) w++;
     return [...more, q];
   });
 }
 
 /** How much further than `from` the parameter is after so long a way: a guess, and Newton's steps. */
-function parameterAt(c: Cubic, from: number, to: number, way: number): number {
+function parameterAt(c: Cubic, from: number, to: number, travelled: number): number {
   const whole = speedOver(c, from, to);
-  let step = whole > 0 ? ((to - from) * way) / whole : 0;
+  let step = whole > 0 ? ((to - from) * travelled) / whole : 0;
   for (let i = 0; i < 4; i++) {
     const speed = lengthOf(derivative(c, from + step));
     if (speed === 0) break;
-    const next = step + (way - speedOver(c, from, from + step)) / speed;
+    const next = step + (travelled - speedOver(c, from, from + step)) / speed;
     step = Math.min(to - from, Math.max(0, next));
   }
   return step;

@@ -7,7 +7,7 @@ import { windingAround } from '../geometry/polygon';
 import { edgeOf, joinOf, partsOf, type Part } from './edge';
 import { withoutLoops } from './loops';
 import { between, fitTrack, type Waypoint } from './fitTrack';
-import { contactsOf, type Contact, type Reach } from './side';
+import { contactsOf, type Contact, type Extent } from './side';
 import { spineOf, turnBetween, type Place, type Spine, type Stretch } from './spine';
 import { withoutSpikes } from './spikes';
 import { Trail } from './trail';
@@ -137,7 +137,7 @@ function cutAtSharp({ stretches, length }: Spine, { marks }: WidthProfile): Stre
   if (ways.length === 0) return stretches;
   return stretches.flatMap(({ places, atCusp }) => {
     const cuts = places.flatMap((q, i) =>
-      i > 0 && i < places.length - 1 && ways.some((w) => Math.abs(w - q.way) < 2e-6 * length) ? [i] : [],
+      i > 0 && i < places.length - 1 && ways.some((w) => Math.abs(w - q.travelled) < 2e-6 * length) ? [i] : [],
     );
     const bounds = [0, ...cuts, places.length - 1];
     return bounds.slice(1).map((to, k): Stretch => ({
@@ -160,8 +160,8 @@ function sideOf(
 ): Side {
   // An end that is cut off straight keeps the nib from reaching over it.
   const isCut = cap !== 'round' && !closed;
-  const reach = (q: Place): Reach =>
-    isCut ? { back: q.way, ahead: length - q.way } : { back: Infinity, ahead: Infinity };
+  const reach = (q: Place): Extent =>
+    isCut ? { back: q.travelled, ahead: length - q.travelled } : { back: Infinity, ahead: Infinity };
   const all = contactsOf(stretches, widths, { length, closed }, hand, reach);
   const corner = (i: number, k: number): Part[] => {
     const [a, b] = [stretches[i], stretches[k]];

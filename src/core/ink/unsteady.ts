@@ -25,7 +25,7 @@ export function wobbled(run: CubicRun, amount: number, random: () => number, tol
     tolerance,
   });
   const cubics = spine.stretches.flatMap(({ places }): Cubic[] => {
-    const [from, to] = [places[0].way, places.at(-1)!.way];
+    const [from, to] = [places[0].travelled, places.at(-1)!.travelled];
     const length = to - from;
     if (length === 0) return [];
     const waves = Array.from({ length: OCTAVES }, (_, k) => ({
@@ -33,8 +33,8 @@ export function wobbled(run: CubicRun, amount: number, random: () => number, tol
       turns: (Math.PI * Math.max(1, Math.round((length / WAVE) * 2 ** k * (0.8 + 0.5 * random())))) / length,
       size: (amount * (random() < 0.5 ? -1 : 1)) / (1.6 * (k + 1)),
     }));
-    const track = places.map(({ p, along, way }): Waypoint => {
-      const s = way - from;
+    const track = places.map(({ p, along, travelled }): Waypoint => {
+      const s = travelled - from;
       const off = waves.reduce((sum, w) => sum + w.size * Math.sin(w.turns * s), 0);
       const slope = waves.reduce((sum, w) => sum + w.size * w.turns * Math.cos(w.turns * s), 0);
       const to1 = Math.hypot(1, slope);

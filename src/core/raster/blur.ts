@@ -1,21 +1,21 @@
 import { grayImage, type GrayImage } from './grayImage';
 
-/** The weights of a Gaussian bell, from the middle outwards, adding up to 1 with their mirror images. */
-export function bell(sigma: number): Float32Array {
+/** The weights of a Gaussian kernel, from the middle outwards, adding up to 1 with their mirror images. */
+export function gaussianKernel(sigma: number): Float32Array {
   const reach = Math.max(1, Math.ceil(3 * sigma));
   const half = Float32Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
   const sum = half.reduce((a, b) => a + b) * 2 - half[0];
   return half.map((w) => w / sum);
 }
 
-/** The picture smoothed by a Gaussian bell of `sigma` px, rows first, then columns; beyond the edge the edge goes on. */
+/** The picture smoothed by a Gaussian kernel of `sigma` px, rows first, then columns; beyond the edge the edge goes on. */
 export function blurred(image: GrayImage, sigma: number): GrayImage {
   if (!(sigma > 0)) return image;
   const { width, height } = image;
   const rows = new Float32Array(width * height);
-  smoothRows(image.data, rows, width, height, bell(sigma));
+  smoothRows(image.data, rows, width, height, gaussianKernel(sigma));
   const result = grayImage(width, height);
-  smoothColumns(rows, result.data, width, height, bell(sigma));
+  smoothColumns(rows, result.data, width, height, gaussianKernel(sigma));
   return result;
 }
 

@@ -1,4 +1,4 @@
-import { bell } from './blur';
+import { gaussianKernel } from './blur';
 import { imageOfWords, wordsOf, type RgbaImage } from './rgba';
 
 /*
@@ -8,7 +8,7 @@ import { imageOfWords, wordsOf, type RgbaImage } from './rgba';
 const EVEN = 0x00ff00ff;
 const ROUND = 0x00800080;
 
-/** From this width of the bell on, px, a picture with half the pixels each way tells as much. */
+/** From this width of the kernel on, px, a picture with half the pixels each way tells as much. */
 const HALVED_FROM = 1.3;
 /** Smaller pictures are not halved, px: their edges would weigh too much. */
 const LEAST_SIDE = 64;
@@ -16,8 +16,8 @@ const LEAST_SIDE = 64;
 const HALVING = 3 / 4 + 2 / 3;
 
 /**
- * The picture with each colour smoothed by a Gaussian bell of `sigma` px; see-through stays as it is. Wide bells work
- * on a picture reduced as often as the bell allows (Burt and Adelson 1983), so that their time does not grow.
+ * The picture with each colour smoothed by a Gaussian kernel of `sigma` px; see-through stays as it is. Wide kernels work
+ * on a picture reduced as often as the kernel allows (Burt and Adelson 1983), so that their time does not grow.
  */
 export function blurredRgba(image: RgbaImage, sigma: number): RgbaImage {
   if (sigma < 0.1) return image;
@@ -36,16 +36,16 @@ function smooth(image: Words, sigma: number): Words {
   return doubled(rest < 0.01 ? half : smooth(half, Math.sqrt(rest)), image.width, image.height);
 }
 
-/** The bell in whole 256ths, from the middle outwards. */
+/** The kernel in whole 256ths, from the middle outwards. */
 function weights(sigma: number): Int32Array {
-  const half = Int32Array.from(bell(sigma), (w) => Math.round(256 * w));
+  const half = Int32Array.from(gaussianKernel(sigma), (w) => Math.round(256 * w));
   half[0] = 256 - 2 * half.subarray(1).reduce((a, b) => a + b, 0);
   let reach = half.length - 1;
   while (reach > 1 && half[reach] === 0) reach--;
   return half.slice(0, reach + 1);
 }
 
-/** Keeps only as many smoothed rows at hand as the bell is high. */
+/** Keeps only as many smoothed rows at hand as the kernel is high. */
 function convolved({ width, height, words }: Words, half: Int32Array): Words {
   const reach = half.length - 1;
   const count = Math.min(height, 2 * reach + 1);

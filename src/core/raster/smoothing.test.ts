@@ -1,5 +1,5 @@
 import { seeded } from '../seeded';
-import { bell, blurred } from './blur';
+import { gaussianKernel, blurred } from './blur';
 import { blurredRgba } from './blurRgba';
 import { edgePoints } from './edges';
 import { grayImage, type GrayImage } from './grayImage';
@@ -15,8 +15,8 @@ const noise = (width: number, height: number, seed: number): GrayImage => {
   return image;
 };
 
-test('the bell adds up to one, and a blur is the sum over it in both directions', () => {
-  const half = bell(1.3);
+test('the kernel adds up to one, and a blur is the sum over it in both directions', () => {
+  const half = gaussianKernel(1.3);
   expect(half.reduce((a, b) => a + b) * 2 - half[0]).toBeCloseTo(1, 5);
   const image = noise(17, 13, 3);
   const soft = blurred(image, 1.3);
@@ -118,7 +118,7 @@ test('small holes within ink are filled, larger ones and the paper around are no
   expect([mask[9 * w + 9], mask[12 * w + 24], mask[0]]).toEqual([1, 0, 0]);
 });
 
-test('a wide blur of a colour picture, made on a reduced one, is what the bell gives; see-through stays', () => {
+test('a wide blur of a colour picture, made on a reduced one, is what the kernel gives; see-through stays', () => {
   const [w, h] = [197, 171];
   const random = seeded(21);
   const image = rgbaImage(w, h);

@@ -7,7 +7,7 @@ import { widthProfile } from '../ink/widths';
 const FINENESS = 16;
 
 type Span = [number, number];
-type Section = { x: number; y: number; tx: number; ty: number; left: number; right: number; way: number };
+type Section = { x: number; y: number; tx: number; ty: number; left: number; right: number; travelled: number };
 
 /**
  * The body of a stroke by brute force: discs and quads along a finely walked line, cut off at butt ends; as the spans
@@ -15,10 +15,10 @@ type Section = { x: number; y: number; tx: number; ty: number; left: number; rig
  */
 export function bodyBySweep(run: CubicRun, marks: readonly Mark[], cap: 'butt' | 'round', perCubic = 900) {
   const sections = sectionsOf(run.cubics, perCubic);
-  const length = sections.at(-1)!.way;
+  const length = sections.at(-1)!.travelled;
   const widths = widthProfile(marks, run.closed);
   for (const s of sections) {
-    const w = widths.at(length > 0 ? s.way / length : 0);
+    const w = widths.at(length > 0 ? s.travelled / length : 0);
     [s.left, s.right] = [w.left, w.right];
   }
   const rows = new Map<number, Span[]>();
@@ -38,24 +38,24 @@ export function bodyBySweep(run: CubicRun, marks: readonly Mark[], cap: 'butt' |
 
 function sectionsOf(cubics: readonly Cubic[], perCubic: number): Section[] {
   const sections: Section[] = [];
-  let way = 0;
+  let travelled = 0;
   for (const c of cubics) {
     for (let i = 0; i <= perCubic; i++) {
       // Denser about both ends, where hand-made curves turn.
       const t = 0.5 - 0.5 * Math.cos((Math.PI * i) / perCubic);
       const p = evaluate(c, t);
       const last = sections.at(-1);
-      if (last) way += Math.hypot(p.x - last.x, p.y - last.y);
+      if (last) travelled += Math.hypot(p.x - last.x, p.y - last.y);
       let d = derivative(c, t);
       let l = Math.hypot(d.x, d.y);
       if (l < 1e-9) {
         d = derivative(c, t < 0.5 ? t + 1e-4 : t - 1e-4);
         l = Math.hypot(d.x, d.y);
       }
-      if (l > 1e-12) sections.push({ ...p, tx: d.x / l, ty: d.y / l, left: 0, right: 0, way });
+      if (l > 1e-12) sections.push({ ...p, tx: d.x / l, ty: d.y / l, left: 0, right: 0, travelled });
     }
   }
-  if (sections.length === 0) sections.push({ ...cubics[0][0], tx: 1, ty: 0, left: 0, right: 0, way: 0 });
+  if (sections.length === 0) sections.push({ ...cubics[0][0], tx: 1, ty: 0, left: 0, right: 0, travelled: 0 });
   return sections;
 }
 
@@ -65,7 +65,7 @@ function disc(s: Section, length: number, all: Section[], isCut: boolean, put: P
   const r = s.left;
   const ends = !isCut
     ? []
-    : [s.way < r ? { q: all[0], k: 1 } : null, length - s.way < r ? { q: all.at(-1)!, k: -1 } : null];
+    : [s.travelled < r ? { q: all[0], k: 1 } : null, length - s.travelled < r ? { q: all.at(-1)!, k: -1 } : null];
   for (let row = Math.ceil((s.y - r) * FINENESS); row <= (s.y + r) * FINENESS; row++) {
     const y = row / FINENESS;
     const half = Math.sqrt(Math.max(0, r * r - (y - s.y) ** 2));

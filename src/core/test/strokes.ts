@@ -26,13 +26,13 @@ export function stroke(kind: string, seed: number, spacing = 2, sigma = 0.6): St
 function truth(kind: string, random: () => number): { cubics: Cubic[]; corners: Point[] } {
   const between = (a: number, b: number): number => a + (b - a) * random();
   const at = { x: between(100, 300), y: between(100, 300) };
-  const way = between(0, 2 * Math.PI);
-  if (kind === 'loop') return { cubics: [loop(at, way, between(120, 260), between(1.3, 1.9))], corners: [] };
-  if (kind === 'cusp') return { cubics: [loop(at, way, between(120, 260), 1)], corners: [] };
+  const heading = between(0, 2 * Math.PI);
+  if (kind === 'loop') return { cubics: [loop(at, heading, between(120, 260), between(1.3, 1.9))], corners: [] };
+  if (kind === 'cusp') return { cubics: [loop(at, heading, between(120, 260), 1)], corners: [] };
   const count = kind === 'long' ? 30 + Math.floor(between(0, 25)) : 2 + Math.floor(between(0, 5));
   const cubics: Cubic[] = [];
   const corners: Point[] = [];
-  let [p, angle] = [at, way];
+  let [p, angle] = [at, heading];
   for (let i = 0; i < count; i++) {
     const length = between(80, 220);
     const bend = kind === 'S' ? (random() < 0.5 ? -1 : 1) * between(0.5, 1.0) : between(-0.9, 0.9);
@@ -56,7 +56,7 @@ function truth(kind: string, random: () => number): { cubics: Cubic[]; corners: 
 }
 
 /** A cubic whose handles cross over: a loop for a reach above 1, a cusp at 1. */
-function loop(at: Point, way: number, size: number, reach: number): Cubic {
+function loop(at: Point, heading: number, size: number, reach: number): Cubic {
   const local: [number, number][] = [
     [0, 0],
     [reach, 1],
@@ -64,8 +64,8 @@ function loop(at: Point, way: number, size: number, reach: number): Cubic {
     [1, 0],
   ];
   return local.map(([x, y]) => ({
-    x: at.x + size * (x * Math.cos(way) - y * Math.sin(way)),
-    y: at.y + size * (x * Math.sin(way) + y * Math.cos(way)),
+    x: at.x + size * (x * Math.cos(heading) - y * Math.sin(heading)),
+    y: at.y + size * (x * Math.sin(heading) + y * Math.cos(heading)),
   })) as Cubic;
 }
 

@@ -29,7 +29,7 @@ type Props = {
 };
 
 /** How far the axes of a plot reach. */
-type Reach = { along: number; most: number };
+type Extent = { along: number; most: number };
 
 /**
  * The distance from the ink along a line. Pointing at a place shows it on the page; a click goes there. Under the hand,
@@ -39,7 +39,7 @@ export function DistancePlot({ line, moving, onPoint, onGo }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const chart = useRef<echarts.ECharts | null>(null);
   const curve = useRef<HTMLCanvasElement>(null);
-  const drawn = useRef<{ line: LineDistance; reach: Reach; moving: boolean } | null>(null);
+  const drawn = useRef<{ line: LineDistance; extent: Extent; moving: boolean } | null>(null);
   const now = useEffectEvent(() => line.now());
   const point = useEffectEvent(onPoint);
   const go = useEffectEvent(onGo);
@@ -66,14 +66,14 @@ export function DistancePlot({ line, moving, onPoint, onGo }: Props) {
   useFollowing(line, (l) => {
     const before = drawn.current;
     if (!l || !chart.current || (before?.line === l && before.moving === moving)) return;
-    const needed = reachOf(l);
-    const fits = before !== null && needed.most <= before.reach.most && needed.along <= before.reach.along;
+    const needed = extentOf(l);
+    const fits = before !== null && needed.most <= before.extent.most && needed.along <= before.extent.along;
     // Under the hand the axes keep still, and give way with room to spare.
-    const reach = !moving ? needed : fits ? before.reach : reachOf(l, 1.5);
-    drawn.current = { line: l, reach, moving };
-    if (moving || before?.moving) paintCurve(curve.current!, moving ? valuesOf(l, MOST_MOVING) : [], reach);
+    const extent = !moving ? needed : fits ? before.extent : extentOf(l, 1.5);
+    drawn.current = { line: l, extent, moving };
+    if (moving || before?.moving) paintCurve(curve.current!, moving ? valuesOf(l, MOST_MOVING) : [], extent);
     if (moving && before?.moving && fits) return;
-    chart.current.setOption(optionsOf(reach, moving ? [] : valuesOf(l, MOST)));
+    chart.current.setOption(optionsOf(extent, moving ? [] : valuesOf(l, MOST)));
     if (!moving) {
       const most = `${l.max.toFixed(1)} px at most`;
       host.current?.setAttribute('aria-label', `Distance from the ink along the line, ${most}`);
@@ -105,7 +105,7 @@ function roundedUp(most: number): number {
   return ten * [1, 2, 4, 6, 8, 10].find((k) => most <= k * ten * (1 + 1e-9))!;
 }
 
-function reachOf({ places, max }: LineDistance, room = 1): Reach {
+function extentOf({ places, max }: LineDistance, room = 1): Extent {
   const along = places.length > 0 ? places[places.length - 2] || 1 : 1;
   return { along: along * (room > 1 ? 1.1 : 1), most: roundedUp(Math.max(2, max * room)) };
 }
@@ -123,7 +123,7 @@ function valuesOf({ places }: LineDistance, most: number): [number, number | nul
 }
 
 /** Draws the same by itself. */
-function paintCurve(canvas: HTMLCanvasElement, values: [number, number | null][], { along, most }: Reach): void {
+function paintCurve(canvas: HTMLCanvasElement, values: [number, number | null][], { along, most }: Extent): void {
   const ratio = window.devicePixelRatio;
   const [width, height] = [Math.round(WIDTH * ratio), Math.round(HEIGHT * ratio)];
   if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
@@ -146,7 +146,7 @@ function paintCurve(canvas: HTMLCanvasElement, values: [number, number | null][]
   ctx.stroke();
 }
 
-const optionsOf = ({ along, most }: Reach, data: [number, number | null][]): echarts.EChartsCoreOption => ({
+const optionsOf = ({ along, most }: Extent, data: [number, number | null][]): echarts.EChartsCoreOption => ({
   animation: false,
   grid: PLOT,
   xAxis: { type: 'value', show: false, min: 0, max: along },

@@ -16,5 +16,5 @@ export const bend: ToolDefinition<'bend'> = {
     </>,
   ),
   stages: ['trace', 'refine'],
-  make: (reach) => new BendTool(reach),
+  make: (context) => new BendTool(context),
 };

@@ -18,5 +18,5 @@ export const corners: ToolDefinition<'corners'> = {
   ),
   stages: ['prepare'],
   options: DoneOption,
-  make: (reach) => new CornersTool(reach),
+  make: (context) => new CornersTool(context),
 };

@@ -15,5 +15,5 @@ export const crop: ToolDefinition<'crop'> = {
   ),
   stages: ['prepare'],
   options: DoneOption,
-  make: (reach) => new CropTool(reach),
+  make: (context) => new CropTool(context),
 };

@@ -18,5 +18,5 @@ export const nodes: ToolDefinition<'nodes'> = {
   stages: ['trace', 'refine'],
   options: NodesOptions,
   cards: NodeDeeds,
-  make: (reach) => new NodesTool(reach),
+  make: (context) => new NodesTool(context),
 };

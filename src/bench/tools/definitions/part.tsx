@@ -13,5 +13,5 @@ export const part: ToolDefinition<'part'> = {
     </>,
   ),
   stages: ['prepare'],
-  make: (reach) => new PartTool(reach),
+  make: (context) => new PartTool(context),
 };

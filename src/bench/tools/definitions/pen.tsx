@@ -20,5 +20,5 @@ export const pen: ToolDefinition<'pen'> = {
   ),
   stages: ['trace'],
   options: PenOptions,
-  make: (reach) => new PenTool(reach),
+  make: (context) => new PenTool(context),
 };

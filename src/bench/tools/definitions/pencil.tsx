@@ -17,5 +17,5 @@ export const pencil: ToolDefinition<'pencil'> = {
   ),
   stages: ['trace'],
   options: PencilOptions,
-  make: (reach) => new PencilTool(reach),
+  make: (context) => new PencilTool(context),
 };

@@ -15,5 +15,5 @@ export const place: ToolDefinition<'place'> = {
     </>,
   ),
   stages: ['prepare'],
-  make: (reach) => new PlaceTool(reach),
+  make: (context) => new PlaceTool(context),
 };

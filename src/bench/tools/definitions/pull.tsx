@@ -14,5 +14,5 @@ export const pull: ToolDefinition<'pull'> = {
     </>,
   ),
   stages: ['prepare'],
-  make: (reach) => new PullTool(reach),
+  make: (context) => new PullTool(context),
 };

@@ -15,5 +15,5 @@ export const readWidths: ToolDefinition<'readWidths'> = {
   ),
   stages: ['ink'],
   options: ({ onKey }) => <TrialOptions kind="readWidths" label="Read widths" onKey={onKey} />,
-  make: (reach) => new TrialTool(reach, 'readWidths'),
+  make: (context) => new TrialTool(context, 'readWidths'),
 };

@@ -18,5 +18,5 @@ export const select: ToolDefinition<'select'> = {
   stages: ['trace', 'refine', 'ink', 'deliver'],
   options: SelectOptions,
   cards: SelectCards,
-  make: (reach) => new SelectTool(reach),
+  make: (context) => new SelectTool(context),
 };

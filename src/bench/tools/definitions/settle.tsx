@@ -18,5 +18,5 @@ export const settle: ToolDefinition<'settle'> = {
   ),
   stages: ['refine'],
   options: ({ onKey }) => <TrialOptions kind="settle" label="Settle" onKey={onKey} />,
-  make: (reach) => new TrialTool(reach, 'settle'),
+  make: (context) => new TrialTool(context, 'settle'),
 };

@@ -16,5 +16,5 @@ export const shape: ToolDefinition<'shape'> = {
   ),
   stages: ['trace'],
   options: ShapeOptions,
-  make: (reach) => new ShapeTool(reach),
+  make: (context) => new ShapeTool(context),
 };

@@ -22,5 +22,5 @@ export const swell: ToolDefinition<'swell'> = {
   ),
   stages: ['ink'],
   options: InkOptions,
-  make: (reach) => new SwellTool(reach),
+  make: (context) => new SwellTool(context),
 };

@@ -18,5 +18,5 @@ export const thin: ToolDefinition<'thin'> = {
   ),
   stages: ['refine'],
   options: ({ onKey }) => <TrialOptions kind="thin" label="Thin out" onKey={onKey} />,
-  make: (reach) => new TrialTool(reach, 'thin'),
+  make: (context) => new TrialTool(context, 'thin'),
 };

@@ -28,12 +28,12 @@ export function suspectedCorners(s: Samples, closed: boolean, angle: number, sta
 function tipNear(s: Samples, i: number, closed: boolean, reach: number): number {
   const around = stretchAround(s, i, closed, reach);
   const last = around.n - 1;
-  let best = { at: i, way: 0 };
+  let best = { at: i, detour: 0 };
   for (let j = indexBehind(s, i, closed, reach / 2); j <= indexAhead(s, i, closed, reach / 2); j++) {
     const at = (j + s.n) % s.n;
     const [x, y] = [s.x[at], s.y[at]];
-    const way = Math.hypot(x - around.x[0], y - around.y[0]) + Math.hypot(x - around.x[last], y - around.y[last]);
-    if (way > best.way) best = { at, way };
+    const detour = Math.hypot(x - around.x[0], y - around.y[0]) + Math.hypot(x - around.x[last], y - around.y[last]);
+    if (detour > best.detour) best = { at, detour };
   }
   return best.at;
 }
@@ -57,10 +57,10 @@ function turnsOf(s: Samples, closed: boolean, reach: number): Float64Array {
 }
 
 /** The direction in which the stroke leaves point `i`, one way or the other: the long axis of the points in reach. */
-function directionFrom(s: Samples, i: number, way: 1 | -1, closed: boolean, reach: number): number | null {
+function directionFrom(s: Samples, i: number, sign: 1 | -1, closed: boolean, reach: number): number | null {
   let [n, sx, sy, sxx, sxy, syy, length] = [0, 0, 0, 0, 0, 0, 0];
   let last = i;
-  for (let j = i; ; j += way) {
+  for (let j = i; ; j += sign) {
     if (closed ? Math.abs(j - i) >= s.n : j < 0 || j >= s.n) break;
     const at = ((j % s.n) + s.n) % s.n;
     length += Math.hypot(s.x[at] - s.x[last], s.y[at] - s.y[last]);
@@ -82,14 +82,14 @@ function directionFrom(s: Samples, i: number, way: 1 | -1, closed: boolean, reac
 }
 
 function isPeak(turns: Float64Array, i: number, s: Samples, closed: boolean, reach: number): boolean {
-  for (const way of [1, -1]) {
+  for (const detour of [1, -1]) {
     let length = 0;
-    for (let j = i + way; ; j += way) {
+    for (let j = i + detour; ; j += detour) {
       if (closed ? Math.abs(j - i) >= s.n : j < 0 || j >= s.n) break;
-      const [at, from] = [(j + s.n) % s.n, (j - way + s.n) % s.n];
+      const [at, from] = [(j + s.n) % s.n, (j - detour + s.n) % s.n];
       length += Math.hypot(s.x[at] - s.x[from], s.y[at] - s.y[from]);
       if (length > reach) break;
-      if (turns[at] > turns[i] || (turns[at] === turns[i] && way < 0)) return false;
+      if (turns[at] > turns[i] || (turns[at] === turns[i] && detour < 0)) return false;
     }
   }
   return true;
@@ -118,12 +118,12 @@ const indexBehind = (s: Samples, i: number, closed: boolean, reach: number): num
 const indexAhead = (s: Samples, i: number, closed: boolean, reach: number): number => walkFrom(s, i, 1, closed, reach);
 
 /** The index that is `reach` along the stroke from `i`; not taken round, and at most half a closed stroke away. */
-function walkFrom(s: Samples, i: number, way: 1 | -1, closed: boolean, reach: number): number {
+function walkFrom(s: Samples, i: number, sign: 1 | -1, closed: boolean, reach: number): number {
   let j = i;
-  for (let length = 0; length < reach; j += way) {
-    const isOver = closed ? Math.abs(j - i) >= s.n / 2 - 1 : way > 0 ? j >= s.n - 1 : j <= 0;
+  for (let length = 0; length < reach; j += sign) {
+    const isOver = closed ? Math.abs(j - i) >= s.n / 2 - 1 : sign > 0 ? j >= s.n - 1 : j <= 0;
     if (isOver) break;
-    const [a, b] = [(j + s.n) % s.n, (j + way + s.n) % s.n];
+    const [a, b] = [(j + s.n) % s.n, (j + sign + s.n) % s.n];
     length += Math.hypot(s.x[a] - s.x[b], s.y[a] - s.y[b]);
   }
   return j;

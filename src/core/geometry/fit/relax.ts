@@ -253,8 +253,8 @@ function step(sp: Spline, { places }: Layout, by: Float64Array, ways: number[]):
 
 /** Holds the handles of each segment within what a curve along its points can have. */
 function boundHandles(sp: Spline, ways: number[]): void {
-  ways.forEach((way, k) => {
-    const bound = (length: number): number => Math.max(1e-3 * way + 1e-9, Math.min(1.1 * way, length));
+  ways.forEach((heading, k) => {
+    const bound = (length: number): number => Math.max(1e-3 * heading + 1e-9, Math.min(1.1 * heading, length));
     sp.lengthOut[k] = bound(sp.lengthOut[k]);
     sp.lengthIn[endNode(sp, k)] = bound(sp.lengthIn[endNode(sp, k)]);
   });
@@ -276,15 +276,15 @@ function drawHandles(
   right: Float64Array,
 ): number {
   let sum = 0;
-  ways.forEach((way, k) => {
+  ways.forEach((heading, k) => {
     const e = endNode(sp, k);
-    const w = (STIFFNESS * noise * noise) / (way * way + 1e-12);
+    const w = (STIFFNESS * noise * noise) / (heading * heading + 1e-12);
     for (const [at, length] of [
       [places[k].lengthOut, sp.lengthOut[k]],
       [places[e].lengthIn, sp.lengthIn[e]],
     ]) {
       if (at < 0) continue;
-      const gap = way / 3 - length;
+      const gap = heading / 3 - length;
       system.add(at, at, w);
       right[at] += w * gap;
       sum += w * gap * gap;

@@ -128,7 +128,7 @@ export function smoothFalseCorners(sp: Spline, s: Samples, cornerAngle: number, 
   });
   for (const { node, across } of smoothed) {
     sp.corner[node] = false;
-    if (across) leadAlong(sp, node, across.way);
+    if (across) leadAlong(sp, node, across.heading);
     else joinWays(sp, node);
   }
   if (smoothed.length > 0) {

@@ -94,7 +94,7 @@ export function joinWays(sp: Spline, node: number): void {
  * How a chain turns at a node as seen from `reach` away on either side, in radians, and its mean direction there; null
  * where it ends nearer than that.
  */
-export function turnAcross(sp: Spline, node: number, reach: number): { turn: number; way: number } | null {
+export function turnAcross(sp: Spline, node: number, reach: number): { turn: number; heading: number } | null {
   const before = awayFrom(sp, node, -1, reach);
   const after = awayFrom(sp, node, 1, reach);
   if (!before || !after) return null;
@@ -103,16 +103,16 @@ export function turnAcross(sp: Spline, node: number, reach: number): { turn: num
     [after[0] - sp.x[node], after[1] - sp.y[node]],
   ];
   const turn = Math.abs(Math.atan2(into[0] * out[1] - into[1] * out[0], into[0] * out[0] + into[1] * out[1]));
-  return { turn, way: Math.atan2(after[1] - before[1], after[0] - before[0]) };
+  return { turn, heading: Math.atan2(after[1] - before[1], after[0] - before[0]) };
 }
 
 /** The place on the segment before or after a node that is `reach` away from the node for the first time. */
-function awayFrom(sp: Spline, node: number, way: 1 | -1, reach: number): [number, number] | null {
+function awayFrom(sp: Spline, node: number, sign: 1 | -1, reach: number): [number, number] | null {
   const count = segmentsOf(sp);
-  const k = way > 0 ? node : (node - 1 + count) % count;
+  const k = sign > 0 ? node : (node - 1 + count) % count;
   const c = controlsOf(sp, k);
   for (let i = 1; i <= 100; i++) {
-    const t = way > 0 ? i / 100 : 1 - i / 100;
+    const t = sign > 0 ? i / 100 : 1 - i / 100;
     const [x, y] = [xAt(c, t), yAt(c, t)];
     if (Math.hypot(x - sp.x[node], y - sp.y[node]) >= reach) return [x, y];
   }
@@ -120,10 +120,10 @@ function awayFrom(sp: Spline, node: number, way: 1 | -1, reach: number): [number
 }
 
 /** Gives a node one direction, and handles that run a third of the way to its neighbours. */
-export function leadAlong(sp: Spline, node: number, way: number): void {
+export function leadAlong(sp: Spline, node: number, heading: number): void {
   const count = sp.x.length;
   const third = (other: number): number => Math.hypot(sp.x[other] - sp.x[node], sp.y[other] - sp.y[node]) / 3;
-  sp.wayIn[node] = sp.wayOut[node] = way;
+  sp.wayIn[node] = sp.wayOut[node] = heading;
   sp.lengthIn[node] = third((node - 1 + count) % count);
   sp.lengthOut[node] = third((node + 1) % count);
 }
@@ -207,11 +207,11 @@ export function bulges(sp: Spline, s: Samples, k: number, tolerance: number): bo
     const [a, b] = [j % s.n, (j + 1) % s.n];
     const [ta, tb] = [j < from ? 0 : sp.ts[a], j + 1 < to ? sp.ts[b] : 1];
     const [dx, dy] = [s.x[b] - s.x[a], s.y[b] - s.y[a]];
-    const way = dx * dx + dy * dy;
+    const heading = dx * dx + dy * dy;
     for (const share of [0.25, 0.5, 0.75]) {
       const t = ta + (tb - ta) * share;
       const [px, py] = [xAt(c, t) - s.x[a], yAt(c, t) - s.y[a]];
-      const u = way > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / way)) : 0;
+      const u = heading > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / heading)) : 0;
       if (Math.hypot(px - u * dx, py - u * dy) > 1.5 * tolerance) return true;
     }
   }
@@ -227,7 +227,7 @@ export function splitSegment(sp: Spline, s: Samples, k: number): void {
   const along = (i: number): number => mix(c[i], c[i + 2]);
   const [abx, aby, bcx, bcy, cdx, cdy] = [along(0), along(1), along(2), along(3), along(4), along(5)];
   const [lx, ly, rx, ry] = [mix(abx, bcx), mix(aby, bcy), mix(bcx, cdx), mix(bcy, cdy)];
-  const way = Math.atan2(ry - ly, rx - lx);
+  const heading = Math.atan2(ry - ly, rx - lx);
   const e = endNode(sp, k);
   sp.lengthOut[k] *= t;
   sp.lengthIn[e] *= 1 - t;
@@ -235,8 +235,8 @@ export function splitSegment(sp: Spline, s: Samples, k: number): void {
   const insert = <T>(row: T[], value: T): void => void row.splice(k + 1, 0, value);
   insert(sp.x, x);
   insert(sp.y, y);
-  insert(sp.wayIn, way);
-  insert(sp.wayOut, way);
+  insert(sp.wayIn, heading);
+  insert(sp.wayOut, heading);
   insert(sp.lengthIn, Math.hypot(x - lx, y - ly));
   insert(sp.lengthOut, Math.hypot(rx - x, ry - y));
   insert(sp.corner, false);

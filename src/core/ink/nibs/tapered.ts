@@ -11,9 +11,9 @@ export const tapered: NibDefinition<'tapered'> = {
   plain: { kind: 'tapered', start: 0.25, end: 0.25 },
   taper: ({ start, end }, closed) => {
     if (closed || (start === 0 && end === 0)) return null;
-    const rise = (way: number, over: number): number => {
-      if (over === 0 || way >= over) return 1;
-      const t = way / over;
+    const rise = (travelled: number, over: number): number => {
+      if (over === 0 || travelled >= over) return 1;
+      const t = travelled / over;
       return POINT + (1 - POINT) * (1 - (1 - t) * (1 - t));
     };
     const knots = [0, start / 3, (2 * start) / 3, start, 1 - end, 1 - (2 * end) / 3, 1 - end / 3, 1];

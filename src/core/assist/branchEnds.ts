@@ -1,9 +1,9 @@
 import { evaluate } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
-import type { Junction, Way } from './strokeGraph';
+import type { Junction, Branch } from './strokeGraph';
 
-/** An end of a way: at its junction `a` or `b`. */
-export type WayEnd = { way: Way; side: 'a' | 'b' };
+/** An end of a branch: at its junction `a` or `b`. */
+export type BranchEnd = { branch: Branch; side: 'a' | 'b' };
 
 /** Where a way is clear of its junction: from there on its points tell of it alone. `out` leads away from the junction. */
 export type ClearEnd = { at: Point; out: Point; skip: number };
@@ -13,16 +13,17 @@ const ASTRAY = 1.25;
 /** Ink this much wider than a way's own still has another's mixed in. */
 const MIXED = 1.14;
 
-export const pointsFrom = ({ way, side }: WayEnd): Point[] => (side === 'a' ? way.points : [...way.points].reverse());
-export const junctionOf = ({ way, side }: WayEnd): Junction | null => way[side];
-export const otherEnd = ({ way, side }: WayEnd): WayEnd => ({ way, side: side === 'a' ? 'b' : 'a' });
+export const pointsFrom = ({ branch, side }: BranchEnd): Point[] =>
+  side === 'a' ? branch.points : [...branch.points].reverse();
+export const junctionOf = ({ branch, side }: BranchEnd): Junction | null => branch[side];
+export const otherEnd = ({ branch, side }: BranchEnd): BranchEnd => ({ branch, side: side === 'a' ? 'b' : 'a' });
 
 /** Where a way comes clear of the junction at its end, and in which direction; null when it never does. */
-export function clearEnd(end: WayEnd, radiusAt: (p: Point) => number): ClearEnd | null {
+export function clearEnd(end: BranchEnd, radiusAt: (p: Point) => number): ClearEnd | null {
   const junction = junctionOf(end);
   const points = pointsFrom(end);
   if (!junction) return points.length > 0 ? { at: points[0], out: directionFrom(points, 0), skip: 0 } : null;
-  const own = end.way.radius;
+  const own = end.branch.radius;
   const isAstray = (p: Point): boolean =>
     junction.discs.some((d) => Math.hypot(p.x - d.at.x, p.y - d.at.y) < ASTRAY * Math.min(d.radius, 1.6 * own));
   const limit = Math.max(points.length * 0.6, points.length - 6);
