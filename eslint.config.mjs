@@ -13,6 +13,43 @@ const floors = {
 };
 const all = Object.keys(floors);
 
+/** The floors of the core, from the ground up: each may use itself and those before it. */
+const coreFloors = [
+  'geometry',
+  'raster',
+  'colour',
+  'drawing',
+  'change',
+  'ink',
+  'flats',
+  'scene',
+  'assist',
+  'check',
+  'edits',
+  'formats',
+];
+const upwards = coreFloors.map((floor, i) => ({
+  files: [`src/core/${floor}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            group: [
+              ...coreFloors.slice(i + 1).flatMap((f) => [`**/../${f}/**`, `@/core/${f}/**`]),
+              '**/../index',
+              '@/core',
+            ],
+            message: `src/core/${floor} may use only: ${coreFloors.slice(0, i + 1).join(', ')}`,
+          },
+        ],
+      },
+    ],
+  },
+}));
+
 const oneWay = all.map((folder) => {
   const barred = all.filter((f) => f !== folder && !floors[folder].includes(f));
   const patterns = barred.flatMap((f) => [`@/${f}`, `@/${f}/**`, `**/../${f}/**`]);
@@ -44,6 +81,7 @@ export default defineConfig([
   ...typescript,
   globalIgnores(['.next/**', 'node_modules/**', 'drizzle/**', 'next-env.d.ts', 'test-results/**', 'data/**']),
   ...oneWay,
+  ...upwards,
   {
     files: ['src/core/**/*.ts'],
     ignores: ['src/core/**/*.test.ts'],

@@ -1,5 +1,5 @@
 import { pageCorners, pullInk, threshold, type Correction } from '../src/core';
-import { firstCorrections } from '../src/core/drawing/correction';
+import { firstCorrections } from '../src/core/raster/correction';
 import { corrected, CorrectionRun } from '../src/core/raster/correct';
 import { rgbaImage } from '../src/core/raster/rgba';
 import { paperPicture } from '../demo/greyPicture';

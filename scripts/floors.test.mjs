@@ -18,6 +18,7 @@ function lint(cases) {
 }
 
 const floor = '@typescript-eslint/no-restricted-imports';
+const core = 'no-restricted-imports';
 
 const barred = [
   ['src/core/geometry/x.ts', "import '@/bench/state/view';", floor],
@@ -29,12 +30,19 @@ const barred = [
   ['src/server/x.ts', "import '@/ui/format';", floor],
   ['src/bench/x.ts', "import '@/server/journal';", floor],
   ['src/ui/x.ts', "import '@/bench/state/view';", floor],
+  ['src/core/drawing/x.ts', "import '../ink/body';", core],
+  ['src/core/change/steps/x.ts', "import '../../edits/lines';", core],
+  ['src/core/check/x.ts', "import '../edits/lines';", core],
+  ['src/core/geometry/fit/x.ts', "import '../../raster/blur';", core],
+  ['src/core/scene/x.ts', "import '../index';", core],
 ];
 
 const allowed = [
   ['src/bench/x.ts', "import '@/core';"],
   ['src/app/x.ts', "import '@/server/journal';"],
   ['src/server/x.ts', "import '@/core/change/change';"],
+  ['src/core/edits/x.ts', "import '../check/note';"],
+  ['src/core/change/steps/x.ts', "import '../../drawing/run';"],
 ];
 
 test('imports run downwards only, and the core knows neither clock nor chance', () => {

@@ -14,7 +14,7 @@ export { rectify, type Quad } from './raster/rectify';
 export { pageCorners } from './raster/pageCorners';
 export { skewAngle } from './raster/skew';
 export { settle, type SettleOptions } from './assist/settle';
-export { readWidths } from './ink/readWidths';
+export { readWidths } from './assist/readWidths';
 export { strokeOutline, type StrokeOptions } from './ink/strokeOutline';
 export { widthProfile, type WidthProfile, type Widths } from './ink/widths';
 export { distanceFromInk, type Distance, type DistanceOptions } from './check/distance';
@@ -42,7 +42,7 @@ export {
   type Style,
   type Unit,
 } from './drawing/schema';
-export { correctedSize, type Correction, type CorrectionKind } from './drawing/correction';
+export { correctedSize, type Correction, type CorrectionKind } from './raster/correction';
 export { changeSchema, type Change, type Step } from './change/change';
 export { applyChange, ChangeError, inverseOf } from './change/apply';
 export { upgradeDrawing } from './drawing/upgrade';

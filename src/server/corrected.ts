@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import path from 'node:path';
 import sharp from 'sharp';
-import { asShown } from '@/core/drawing/correction';
+import { asShown } from '@/core/raster/correction';
 import type { PictureNode } from '@/core/scene/scene';
 import { CorrectionRun } from '@/core/raster/correct';
 import { isKept, keepDerived } from './derived';

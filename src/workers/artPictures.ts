@@ -1,4 +1,4 @@
-import { asShown } from '@/core/drawing/correction';
+import { asShown } from '@/core/raster/correction';
 import { CorrectionRun } from '@/core/raster/correct';
 import type { PictureNode } from '@/core/scene/scene';
 

@@ -3,13 +3,14 @@ import { applyChange, type Box, type Change, type Drawing, type GrayImage, type 
 import { settledRuns, type SettleFigures } from '@/core/edits/settle';
 import { CoveredInk, type CoverFigures } from '@/core/check/coveredInk';
 import { findingNotes } from '@/core/check/findNotes';
-import { referenceBeneath, type LineDistance } from '@/core/check/lineDistance';
+import { type LineDistance } from '@/core/check/lineDistance';
+import { referenceBeneath } from '@/core/drawing/beneath';
 import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
 import type { Note } from '@/core/check/note';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
-import { prepareWidths } from '@/core/ink/readWidths';
-import { readMarks, type ReadFigures } from '@/core/ink/readMarks';
+import { prepareWidths } from '@/core/assist/readWidths';
+import { readMarks, type ReadFigures } from '@/core/assist/readMarks';
 import { thinnedRun, type ThinOptions } from '@/core/drawing/thin';
 
 /** What has been looked at. Kept here so that only what changed is sent and made anew. */

@@ -1,5 +1,5 @@
 import type { Drawing, Page } from '@/core';
-import { movesPicture } from '@/core/drawing/correction';
+import { movesPicture } from '@/core/raster/correction';
 import { boxesMeet } from '@/core/geometry/box';
 import { placedBox } from '@/core/drawing/placement';
 import { referencesOf } from '@/core/scene/scene';

@@ -1,6 +1,6 @@
 import type { Reference } from '@/core';
 import { placedReference } from '@/core/edits/references';
-import { firstCorrections } from '@/core/drawing/correction';
+import { firstCorrections } from '@/core/raster/correction';
 import { testPage } from '@/core/test/drawings';
 import { PictureStore } from './pictures';
 

@@ -1,5 +1,5 @@
 import type { PictureNode } from '@/core/scene/scene';
-import { asShown } from '@/core/drawing/correction';
+import { asShown } from '@/core/raster/correction';
 import { correct, sourceOf } from '../state/corrections';
 import { pictureUrl } from '../state/api';
 

@@ -1,5 +1,5 @@
 import type { Box } from '@/core';
-import { fixAll, fixNote } from '@/core/check/fixNote';
+import { fixAll, fixNote } from '@/core/edits/fixNote';
 import { waveThrough } from '@/core/edits/notes';
 import type { Note, NoteKind } from '@/core/check/note';
 import { growBox } from '@/core/geometry/box';

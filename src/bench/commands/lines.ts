@@ -11,7 +11,8 @@ import {
   type OrderMove,
 } from '@/core/edits/arrange';
 import type { Edit } from '@/core/change/edit';
-import { joinEnds, towards, type End } from '@/core/edits/join';
+import { joinEnds } from '@/core/edits/join';
+import { towards, type End } from '@/core/drawing/end';
 import { copiesOf } from '@/core/edits/transform';
 import { alikeTo, type Likeness } from '@/core/scene/alike';
 import { findLine, isOpenSheet } from '@/core/drawing/find';

@@ -1,7 +1,7 @@
 import { transfer } from 'comlink';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Drawing, Reference } from '@/core';
-import type { ReadFigures } from '@/core/ink/readMarks';
+import type { ReadFigures } from '@/core/assist/readMarks';
 import type { ThinOptions } from '@/core/drawing/thin';
 import type { SettleFigures } from '@/core/edits/settle';
 import type { LineDistance } from '@/core/check/lineDistance';

@@ -1,6 +1,6 @@
 import type { Point } from '@/core';
 import { setCorrection } from '@/core/edits/references';
-import { firstCorrections, type CorrectionOf } from '@/core/drawing/correction';
+import { firstCorrections, type CorrectionOf } from '@/core/raster/correction';
 import { pageToShares, sharesToPage } from '@/core/drawing/placement';
 import { distance } from '@/core/geometry/point';
 import { paintBead } from '../canvas/marks';

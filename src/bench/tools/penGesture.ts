@@ -1,5 +1,6 @@
 import type { Drawing, Node, Point } from '@/core';
-import { extendEnd, joinEnds, replacedRun, towards, type End } from '@/core/edits/join';
+import { extendEnd, joinEnds, replacedRun } from '@/core/edits/join';
+import { towards, type End } from '@/core/drawing/end';
 import { addLine, reshapeLines } from '@/core/edits/lines';
 import { turnHandle } from '@/core/edits/nodes';
 import type { Edit } from '@/core/change/edit';

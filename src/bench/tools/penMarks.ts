@@ -1,6 +1,6 @@
 import type { Cubic, Node, Point, Unit } from '@/core';
 import { cubicLength } from '@/core';
-import { towards, type End } from '@/core/edits/join';
+import { towards, type End } from '@/core/drawing/end';
 import type { Found } from '@/core/drawing/find';
 import { segmentBetween } from '@/core/drawing/run';
 import { subtract } from '@/core/geometry/point';

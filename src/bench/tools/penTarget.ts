@@ -1,5 +1,5 @@
 import type { Line, Node, Point, Sheet } from '@/core';
-import { towards, type End } from '@/core/edits/join';
+import { towards, type End } from '@/core/drawing/end';
 import type { NodeRef } from '@/core/drawing/nodeRef';
 import { findLine, holdsItem, sheetOf } from '@/core/drawing/find';
 import { snapped } from '@/core/drawing/snap';

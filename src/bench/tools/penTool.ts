@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { Cubic, Node, Point, Sheet } from '@/core';
 import { extendByCurves } from '@/core/edits/follow';
-import type { End } from '@/core/edits/join';
+import type { End } from '@/core/drawing/end';
 import { replacedRun } from '@/core/edits/join';
 import { removeLines, reshapeLines } from '@/core/edits/lines';
 import { addNode, removeNodes } from '@/core/edits/nodes';

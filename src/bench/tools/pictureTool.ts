@@ -1,6 +1,6 @@
 import type { Drawing, Reference } from '@/core';
-import type { Correction, CorrectionKind } from '@/core/drawing/correction';
-import { usualOrder } from '@/core/drawing/correction';
+import type { Correction, CorrectionKind } from '@/core/raster/correction';
+import { usualOrder } from '@/core/raster/correction';
 import { placedAfter } from '@/core/drawing/placement';
 import type { Bench } from '../state/store';
 import type { HandEvent, ToolContext } from './tool';

@@ -1,7 +1,7 @@
 import { linesOf } from '@/core/drawing/items';
 import { placedReference, placeReference, setCorrection } from '@/core/edits/references';
 import { setPage } from '@/core/edits/page';
-import { firstCorrections, type Correction } from '@/core/drawing/correction';
+import { firstCorrections, type Correction } from '@/core/raster/correction';
 import { runFromCubics } from '@/core/drawing/fromCubics';
 import { firstStyle } from '@/core/drawing/schema';
 import { wanderingDrawing } from '@/core/test/drawings';

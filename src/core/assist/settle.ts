@@ -1,4 +1,4 @@
-import { assertReach } from '../check/distance';
+import { assertReach } from './tracked';
 import { evaluate, splitAt, type Cubic } from '../geometry/cubic';
 import { controlsOf, segmentsOf, type Spline } from '../geometry/fit/spline';
 import { relax } from '../geometry/fit/relax';

@@ -61,3 +61,9 @@ export function trackedAt({ width, height, values }: Tracked, x: number, y: numb
   const below = values[i + width] + (values[i + width + 1] - values[i + width]) * fx;
   return above + (below - above) * (py - t);
 }
+
+export function assertReach({ reach, target }: { reach: number; target?: Target }): void {
+  if (!(reach > 0) || !Number.isFinite(reach)) throw new RangeError('the reach must be a number above 0');
+  if (target !== undefined && target !== 'ink' && target !== 'edge')
+    throw new RangeError('the target must be ink or edge');
+}

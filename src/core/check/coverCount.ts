@@ -1,21 +1,7 @@
-import { inkOf, type Ink } from '../assist/inkMask';
+import { inkWithRadius, type InkWithRadius } from '../assist/inkRadius';
 import { placesAlong, type CubicRun } from '../geometry/along';
 import type { Box } from '../geometry/point';
-import { distanceField } from '../raster/distanceField';
 import { grayImage, type GrayImage } from '../raster/grayImage';
-
-type InkWithRadius = { ink: Ink; radius: Float32Array };
-const inks = new WeakMap<GrayImage, InkWithRadius>();
-
-/** The ink of a picture and how far each of its pixels is from the paper, told once for each picture. */
-export function inkWithRadius(image: GrayImage): InkWithRadius {
-  let known = inks.get(image);
-  if (!known) {
-    const ink = inkOf(image);
-    inks.set(image, (known = { ink, radius: distanceField(ink.mask, image.width, image.height) }));
-  }
-  return known;
-}
 
 /** Thinner ink than this, as its radius in px, is taken pixel by pixel. */
 const THIN = 1.5;

@@ -3,7 +3,7 @@ import type { Box } from '../geometry/point';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
 import { eachPiece } from '../raster/mask';
 import { CoverCount } from './coverCount';
-import { assertReach } from './distance';
+import { assertReach } from '../assist/tracked';
 
 export type Coverage = {
   /** The share of the ink's pixels that have a line on them, 0…1; 1 where there is no ink. */

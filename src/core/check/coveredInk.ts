@@ -5,7 +5,7 @@ import type { Box } from '../geometry/point';
 import type { GrayImage } from '../raster/grayImage';
 import { CoverCount } from './coverCount';
 import { patchesOf } from './coverage';
-import { placementOf, runsInPicture } from './lineDistance';
+import { placementOf, runsInPicture } from '../drawing/beneath';
 import { seenLines } from './measuredLines';
 import { placementKey, type Pictures } from './pictures';
 

@@ -1,3 +1,4 @@
+import { assertReach } from '../assist/tracked';
 import quickselect from 'quickselect';
 import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
 import { distanceToChord } from '../geometry/chord';
@@ -32,12 +33,6 @@ export function distanceFromInk(run: CubicRun, image: GrayImage, options: Distan
   const path = inkPath(trackedOf(image, options.target), places, options.reach);
   const distances = path ? distancesTo(places, path.offset, options.reach) : new Float64Array(places.n).fill(NaN);
   return figuresOf(places, distances);
-}
-
-export function assertReach({ reach, target }: { reach: number; target?: Target }): void {
-  if (!(reach > 0) || !Number.isFinite(reach)) throw new RangeError('the reach must be a number above 0');
-  if (target !== undefined && target !== 'ink' && target !== 'edge')
-    throw new RangeError('the target must be ink or edge');
 }
 
 /** The distance of each place from the traced way itself, which may run askew to the line; NaN where it has none. */

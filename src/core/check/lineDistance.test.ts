@@ -12,7 +12,8 @@ import { runFromCubics } from '../drawing/fromCubics';
 import { settledRuns } from '../edits/settle';
 import { inkPicture } from '../test/inkPicture';
 import { laidReference } from '../test/laidReference';
-import { measureLine, referenceBeneath, together } from './lineDistance';
+import { measureLine, together } from './lineDistance';
+import { referenceBeneath } from '../drawing/beneath';
 import { measureMoved } from './lineMoved';
 
 const p = (x: number, y: number): Point => ({ x, y });

@@ -1,12 +1,9 @@
 import { inkPath } from '../assist/inkPath';
 import type { Stroke } from '../assist/profile';
 import { trackedOf, type Tracked } from '../assist/tracked';
-import { holdsPlace, pageToShares, placedBox, sharesToPage, shownPixels } from '../drawing/placement';
-import { shownCubics } from '../drawing/rounding';
-import { skeletonBox } from '../drawing/run';
-import type { Drawing, Line, Reference } from '../drawing/schema';
-import { placesAlong, type CubicRun, type Places } from '../geometry/along';
-import { boxesMeet } from '../geometry/box';
+import { placementOf, runsInPicture, Placement } from '../drawing/beneath';
+import type { Line, Reference } from '../drawing/schema';
+import { placesAlong, type Places } from '../geometry/along';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
 import type { GrayImage } from '../raster/grayImage';
@@ -29,45 +26,6 @@ export type LineDistance = {
 };
 
 export type DistanceFigures = Pick<LineDistance, 'mean' | 'p95' | 'max' | 'inked'>;
-
-/** The picture that a line is measured against: the uppermost beneath it that is seen and lies under the work. */
-export function referenceBeneath(d: Drawing, line: Pick<Line, 'runs'>): Reference | null {
-  const box = skeletonBox(line);
-  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
-  const under = d.references.filter((r) => r.visible && !r.beside).reverse();
-  return under.find((r) => holdsPlace(r, middle)) ?? under.find((r) => boxesMeet(placedBox(r), box)) ?? null;
-}
-
-/** How a picture lies on the page. */
-export type Placement = {
-  readonly inPicture: (p: Point) => Point;
-  readonly onPage: (p: Point) => Point;
-  /** Px of the corrected picture that one of its px stands for: figures are told in these. */
-  readonly px: number;
-  /** Page units that one of its px is wide. */
-  readonly unit: number;
-};
-
-/** Between the page and a reference's picture of `size` px. */
-export function placementOf(r: Reference, size: { width: number; height: number }): Placement {
-  return {
-    inPicture: (p: Point): Point => {
-      const s = pageToShares(r, p);
-      return { x: s.x * size.width, y: s.y * size.height };
-    },
-    onPage: (p: Point): Point => sharesToPage(r, { x: p.x / size.width, y: p.y / size.height }),
-    px: shownPixels(r).width / size.width,
-    unit: r.width / size.width,
-  };
-}
-
-/** The runs of a line in px of a picture; those of a single node are none. */
-export function runsInPicture(line: Pick<Line, 'runs'>, inPicture: (p: Point) => Point): CubicRun[] {
-  return line.runs.flatMap((run) => {
-    const cubics = shownCubics(run).map((c) => c.map(inPicture) as Cubic);
-    return cubics.length === 0 ? [] : [{ cubics, closed: run.closed }];
-  });
-}
 
 /** A run as it was measured: its places in page units, four figures each, with how far along the run they lie. */
 export type MeasuredRun = {

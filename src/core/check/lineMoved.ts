@@ -5,7 +5,8 @@ import { splitCubic, type Cubic } from '../geometry/cubic';
 import { distance } from '../geometry/point';
 import type { GrayImage } from '../raster/grayImage';
 import { SPACING } from './distance';
-import { lineOf, measurePlaces, placementOf, runsInPicture, type MeasuredLine, type MeasuredRun } from './lineDistance';
+import { lineOf, measurePlaces, type MeasuredLine, type MeasuredRun } from './lineDistance';
+import { placementOf, runsInPicture } from '../drawing/beneath';
 
 /** So far beyond what moved a line is looked at too, px: where its ink runs there tells where it comes from. */
 const LEAD = 40;

@@ -2,13 +2,8 @@ import { linesOf } from '../drawing/items';
 import { findLine } from '../drawing/find';
 import type { Drawing, Line, Reference } from '../drawing/schema';
 import type { GrayImage } from '../raster/grayImage';
-import {
-  measureLine,
-  referenceBeneath,
-  type DistanceFigures,
-  type LineDistance,
-  type MeasuredLine,
-} from './lineDistance';
+import { measureLine, type DistanceFigures, type LineDistance, type MeasuredLine } from './lineDistance';
+import { referenceBeneath } from '../drawing/beneath';
 import { measureMoved } from './lineMoved';
 import { placementKey, type Pictures } from './pictures';
 import { figuresOfAll, tallyOf, type Tally } from './tally';

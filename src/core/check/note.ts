@@ -1,4 +1,4 @@
-import type { End } from '../edits/join';
+import type { End } from '../drawing/end';
 import type { Drawing, Line } from '../drawing/schema';
 import type { Point } from '../geometry/point';
 

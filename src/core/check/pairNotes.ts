@@ -1,6 +1,6 @@
 import RBush from 'rbush';
-import { towards, type End } from '../edits/join';
-import { crossingBefore, trimmed, type Crossed } from '../edits/ends';
+import { towards, type End } from '../drawing/end';
+import { crossingBefore, trimmed, type Crossed } from '../drawing/crossing';
 import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { correctionSchema, type Correction } from './correction';
+import { correctionSchema, type Correction } from '../raster/correction';
 import { lineSchema, type Line } from './line';
 import { layingShape, type Laying } from './paint';
 import { idSchema, nameSchema, offsetSchema, pictureHash } from './values';

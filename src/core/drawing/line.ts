@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { nibSchema } from '../ink/nibs/schema';
+import { nibSchema } from './nib';
 import { layingShape, paintSchema, type Laying, type Paint } from './paint';
 import { finite, idSchema, offsetSchema, share } from './values';
 

@@ -10,7 +10,7 @@ import {
 } from '../edits/references';
 import { applyChange, inverseOf, plainPage, emptyDrawing, type Drawing, type Reference } from '..';
 import type { Edit } from '../change/edit';
-import { firstCorrections } from './correction';
+import { firstCorrections } from '../raster/correction';
 import { dpiOf, holdsPlace, laidOut, opacityOf, pageToShares, placedBox, sharesToPage, shownPixels } from './placement';
 
 const page = plainPage({ width: 600, height: 400, unit: 'px', dpi: 96, ground: null });

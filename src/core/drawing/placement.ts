@@ -1,6 +1,6 @@
 import { boxOfPoints } from '../geometry/box';
 import type { Box, Point } from '../geometry/point';
-import { correctedSize, type Correction } from './correction';
+import { correctedSize, type Correction } from '../raster/correction';
 import type { Placed } from './item';
 import type { Drawing, Page, Reference } from './schema';
 

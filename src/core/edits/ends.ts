@@ -1,3 +1,4 @@
+import { endPoint } from '../drawing/end';
 import { linesOf } from '../drawing/items';
 import { findLine, isOpenSheet } from '../drawing/find';
 import { reflowed } from '../drawing/node';
@@ -5,13 +6,14 @@ import { cubicsOf, segmentBetween } from '../drawing/run';
 import type { Drawing, Node, Run } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';
 import { boxesMeet } from '../geometry/box';
-import { derivative, splitAt, type Cubic } from '../geometry/cubic';
+import { derivative, type Cubic } from '../geometry/cubic';
 import { intersectCubics } from '../geometry/intersection';
-import { cubicLength } from '../geometry/length';
 import { add, distance, mix, scale, subtract, unit, type Point } from '../geometry/point';
 import { edit, type Edit } from '../change/edit';
-import { replacedRun, towards, type End } from './join';
+import { replacedRun } from './join';
+import { towards, type End } from '../drawing/end';
 import { reshapeLines } from './lines';
+import { trimmed, Other, crossingBefore } from '../drawing/crossing';
 
 /** Where an end meets another line: cut short there, or carried on to it. */
 export type Meeting = {
@@ -66,19 +68,10 @@ export function moveEnd(d: Drawing, end: End, to: Point, label = 'Move end'): Ed
   return reshapeLines(d, new Map([[line.id, runs]]), label);
 }
 
-export function endPoint(d: Drawing, end: End): Point | undefined {
-  const nodes = findLine(d, end.line)?.line.runs[end.run]?.nodes;
-  return (end.atStart ? nodes?.[0] : nodes?.at(-1))?.point;
-}
-
 function withEndAt(run: Run, atStart: boolean, to: Point): Run {
   const k = atStart ? 0 : run.nodes.length - 1;
   return reflowed({ ...run, nodes: run.nodes.map((n, i) => (i === k ? { ...n, point: to } : n)) });
 }
-
-/** A curve of another line, by its id. */
-export type Other = { readonly line: string; readonly cubic: Cubic };
-export type Crossed = { readonly by: number; readonly point: Point; readonly line: string };
 
 const otherCubics = (d: Drawing, but: string): Other[] =>
   d.sheets
@@ -87,35 +80,6 @@ const otherCubics = (d: Drawing, but: string): Other[] =>
     .flatMap((l) => l.runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: l.id, cubic }))));
 
 const SAME = 1e-6;
-
-/**
- * The crossing with one of some curves that is nearest to the last node along its line, within `reach` of it; `by` is the
- * length that lies beyond, 0 where the end lies on the other line.
- */
-export function crossingBefore(nodes: readonly Node[], others: readonly Other[], reach: number): Crossed | null {
-  let away = 0;
-  for (let i = nodes.length - 1; i > 0 && away < reach; i--) {
-    const cubic = tailOf(segmentBetween(nodes[i - 1], nodes[i]), reach - away);
-    const box = hullBox(cubic);
-    let best: Crossed | null = null;
-    for (const { line, cubic: other } of others) {
-      if (!boxesMeet(box, hullBox(other))) continue;
-      for (const { ta, point } of intersectCubics(cubic, other)) {
-        const by = away + (ta < 1 ? cubicLength(splitAt(cubic, ta)[1]) : 0);
-        if (by <= reach && (!best || by < best.by)) best = { by, point, line };
-      }
-    }
-    if (best) return best;
-    away += cubicLength(cubic);
-  }
-  return null;
-}
-
-/** The last part of a cubic: as much as is within reach, and a little more. */
-function tailOf(c: Cubic, reach: number): Cubic {
-  const whole = cubicLength(c, 0.01);
-  return whole <= 2 * reach ? c : splitAt(c, parameterAt(c, whole - 1.2 * reach, whole))[1];
-}
 
 function trimOf(nodes: readonly Node[], others: readonly Other[], reach: number): Meeting | null {
   const crossed = crossingBefore(nodes, others, reach);
@@ -141,42 +105,6 @@ export function extensionOf(nodes: readonly Node[], others: readonly Other[], re
     }
   }
   return best;
-}
-
-/** Nodes with so much of their line's end taken away. */
-export function trimmed(nodes: readonly Node[], by: number): Node[] {
-  let left = by;
-  for (let i = nodes.length - 1; i > 0; i--) {
-    const cubic = segmentBetween(nodes[i - 1], nodes[i]);
-    const length = cubicLength(cubic);
-    if (length <= left && i > 1) {
-      left -= length;
-      continue;
-    }
-    const t = parameterAt(cubic, Math.max(0, length - left), length);
-    const [first] = splitAt(cubic, Math.max(1e-6, t));
-    const [before, after] = [nodes[i - 1], nodes[i]];
-    const isStraight = !before.out && !after.in;
-    const kind = (n: Node): Node['kind'] => (n.kind === 'even' || n.kind === 'flowing' ? 'smooth' : n.kind);
-    return [
-      ...nodes.slice(0, i - 1),
-      isStraight ? before : { ...before, out: subtract(first[1], first[0]), kind: kind(before) },
-      { point: first[3], in: isStraight ? null : subtract(first[2], first[3]), out: null, kind: 'corner' },
-    ];
-  }
-  return [...nodes];
-}
-
-/** The parameter up to which a cubic is so long, by halving. */
-function parameterAt(c: Cubic, length: number, whole: number): number {
-  if (length >= whole) return 1;
-  let [low, high] = [0, 1];
-  for (let i = 0; i < 40; i++) {
-    const middle = (low + high) / 2;
-    if (cubicLength(splitAt(c, middle)[0], 1e-7) < length) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
 }
 
 /** Nodes with the last one carried straight on to a place. */

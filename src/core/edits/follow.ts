@@ -5,7 +5,8 @@ import type { Drawing, Node } from '../drawing/schema';
 import type { Cubic } from '../geometry/cubic';
 import { dot, lengthOf, scale, unit, type Point } from '../geometry/point';
 import { edit, type Edit } from '../change/edit';
-import { replacedRun, towards, type End } from './join';
+import { replacedRun } from './join';
+import { towards, type End } from '../drawing/end';
 import { reshapeLines } from './lines';
 
 /** Curves that leave a node at less than this angle to how the line came in run on smoothly (the cosine). */

@@ -1,7 +1,7 @@
 import { linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { findNotes } from '../check/findNotes';
-import { fixAll } from '../check/fixNote';
+import { fixAll } from './fixNote';
 import { cornerAt, cubicsOf, nearestOnLine } from '../drawing/run';
 import { firstStyle } from '../drawing/schema';
 import type { Drawing, Line, Node, Run } from '../drawing/schema';

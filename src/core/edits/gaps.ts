@@ -6,8 +6,10 @@ import { nearestOnCubic } from '../geometry/nearest';
 import { add, cross, distance, dot, mix, samePoint, scale, subtract, unit, type Point } from '../geometry/point';
 import { refitAsOne } from '../geometry/refit';
 import { edit, type Edit } from '../change/edit';
-import { endPoint, extensionOf } from './ends';
-import { jointOf, replacedRun, towards, type End } from './join';
+import { extensionOf } from './ends';
+import { endPoint } from '../drawing/end';
+import { jointOf, replacedRun } from './join';
+import { towards, type End } from '../drawing/end';
 import { reshapeLines } from './lines';
 
 /** An end is led to a place that lies this far off its way at most (the cosine); to others it would have to turn back. */

@@ -4,7 +4,8 @@ import { cornerAt, cubicsOf } from '../drawing/run';
 import { firstStyle } from '../drawing/schema';
 import { wanderingDrawing } from '../test/drawings';
 import type { Edit } from '../change/edit';
-import { extendEnd, joinEnds, towards, type End } from './join';
+import { extendEnd, joinEnds } from './join';
+import { towards, type End } from '../drawing/end';
 
 const at = (x: number, y: number, rest: Partial<Node> = {}): Node => ({ ...cornerAt({ x, y }), ...rest });
 const line = (id: string, nodes: Node[], width = 2): Line => ({

@@ -1,3 +1,4 @@
+import { towards, type End } from '../drawing/end';
 import { findLine } from '../drawing/find';
 import { cornerIfBent, reflowed } from '../drawing/node';
 import { lineLength, reversedNodes } from '../drawing/run';
@@ -8,9 +9,6 @@ import { marksOn, reversedMarks } from '../ink/profiles';
 import { edit, type Edit } from '../change/edit';
 import { removeLines, reshapeLines, withMarks } from './lines';
 
-/** Names an open end: its line, which of the line's runs, and whether it is where that run starts. */
-export type End = { readonly line: string; readonly run: number; readonly atStart: boolean };
-
 /** A join by a curve: the end that it leaves and the one that it comes to, as they are met when drawing on. */
 export type DrawnJoin = { readonly from: Node; readonly to: Node };
 
@@ -18,10 +16,6 @@ export type DrawnJoin = { readonly from: Node; readonly to: Node };
 const SAME_PLACE = 1e-6;
 
 const runOf = (d: Drawing, end: End): Run | undefined => findLine(d, end.line)?.line.runs[end.run];
-
-/** The nodes of an open run in the order in which `end` is the last. */
-export const towards = (run: Run, end: Pick<End, 'atStart'>): readonly Node[] =>
-  end.atStart ? reversedNodes(run.nodes) : run.nodes;
 
 /**
  * Two open ends joined: of one run, it closes; of two, they become one, in the style and the place of the first.

@@ -1,4 +1,4 @@
-import { usualOrder, type Correction } from '../drawing/correction';
+import { usualOrder, type Correction } from '../raster/correction';
 import { referenceOf } from '../drawing/find';
 import { placedAfter, shownPixels, sizedAbout } from '../drawing/placement';
 import type { Drawing, Page, Reference } from '../drawing/schema';

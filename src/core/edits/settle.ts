@@ -1,4 +1,4 @@
-import { placementOf } from '../check/lineDistance';
+import { placementOf } from '../drawing/beneath';
 import { settle } from '../assist/settle';
 import { runFromCubics } from '../drawing/fromCubics';
 import { cubicsOf } from '../drawing/run';

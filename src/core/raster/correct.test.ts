@@ -1,4 +1,4 @@
-import { correctedSize, firstCorrections, usualOrder, type Correction } from '../drawing/correction';
+import { correctedSize, firstCorrections, usualOrder, type Correction } from './correction';
 import { seeded } from '../seeded';
 import { corrected, CorrectionRun } from './correct';
 import { cornersOfBox, homographyBetween, mapPoint } from './homography';

@@ -1,4 +1,4 @@
-import { sizeAfter, type Correction } from '../drawing/correction';
+import { sizeAfter, type Correction } from './correction';
 import type { Point } from '../geometry/point';
 import { cornersOfBox, homographyBetween } from './homography';
 import { evenLight } from './light';

@@ -6,7 +6,7 @@ import { styleLines } from '@/core/edits/lines';
 import { counted } from '@/core/change/edit';
 import { reseedLines } from '@/core/edits/strokes';
 import { nibs } from '@/core/ink/nibs';
-import type { Nib, NibKind } from '@/core/ink/nibs/schema';
+import type { Nib, NibKind } from '@/core/drawing/nib';
 import { Amount } from '@/ui/Amount';
 import { formatLength, formatShare } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';

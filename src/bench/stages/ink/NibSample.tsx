@@ -5,7 +5,7 @@ import { firstStyle } from '@/core';
 import { outlineData } from '@/core/formats/pathData';
 import { bodyOf } from '@/core/ink/body';
 import { nibs } from '@/core/ink/nibs';
-import type { NibKind } from '@/core/ink/nibs/schema';
+import type { NibKind } from '@/core/drawing/nib';
 
 /** A short wave drawn with a nib. */
 export function NibSample({ kind }: { kind: NibKind }) {

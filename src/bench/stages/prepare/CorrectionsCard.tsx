@@ -4,7 +4,7 @@ import { ArrowDownOutlined, ArrowUpOutlined } from '@ant-design/icons';
 import { Button, Switch } from 'antd';
 import type { Correction, CorrectionKind, Reference } from '@/core';
 import { correctReference, setCorrection } from '@/core/edits/references';
-import { firstCorrections, usualOrder } from '@/core/drawing/correction';
+import { firstCorrections, usualOrder } from '@/core/raster/correction';
 import { useBench, useBenchState } from '../../benchContext';
 import { correctionNames } from './corrections';
 import { CorrectionFields } from './CorrectionFields';

@@ -1,5 +1,5 @@
 import type { Line } from '@/core';
-import type { End } from '@/core/edits/join';
+import type { End } from '@/core/drawing/end';
 import type { StageId } from '../../stages/table';
 import type { ToolId } from '../../tools/registry';
 

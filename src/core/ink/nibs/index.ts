@@ -3,7 +3,7 @@ import { brush } from './brush';
 import { dry } from './dry';
 import type { NibDefinition } from './nib';
 import { round } from './round';
-import type { Nib, NibKind } from './schema';
+import type { Nib, NibKind } from '../../drawing/nib';
 import { tapered } from './tapered';
 
 /** All nibs, in the order in which they are offered. A further one is a file of its own and a line here. */

@@ -1,7 +1,7 @@
 import type { Cubic } from '../../geometry/cubic';
 import type { Matrix } from '../../geometry/matrix';
 import type { Point } from '../../geometry/point';
-import type { NibKind, NibOf } from './schema';
+import type { NibKind, NibOf } from '../../drawing/nib';
 
 /** A place along a stroke: where its middle is, its direction there, and how far its body reaches to both sides. */
 export type Section = { p: Point; along: Point; left: number; right: number };

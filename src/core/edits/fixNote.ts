@@ -1,9 +1,10 @@
 import { applyChange } from '../change/apply';
 import { edit, type Edit } from '../change/edit';
-import { endPoint, meetLine } from '../edits/ends';
-import { closeGap } from '../edits/gaps';
-import { removeLines, reshapeLines } from '../edits/lines';
-import { changeKind, removeNodes } from '../edits/nodes';
+import { meetLine } from './ends';
+import { endPoint } from '../drawing/end';
+import { closeGap } from './gaps';
+import { removeLines, reshapeLines } from './lines';
+import { changeKind, removeNodes } from './nodes';
 import { nodeAt, type NodeRef } from '../drawing/nodeRef';
 import { findLine } from '../drawing/find';
 import { neighbours, reflowed } from '../drawing/node';
@@ -11,10 +12,10 @@ import { skeletonBox } from '../drawing/run';
 import type { Drawing, Node, Run } from '../drawing/schema';
 import { boxesMeet } from '../geometry/box';
 import { distance, lengthOf, scale, type Point } from '../geometry/point';
-import { crossingsOf, withoutLoop } from './crossings';
-import { excessOf } from './lineNotes';
-import { noteLimits, type Note, type NoteKind, type NoteLimits } from './note';
-import { withinPage } from './withinPage';
+import { crossingsOf, withoutLoop } from '../check/crossings';
+import { excessOf } from '../check/lineNotes';
+import { noteLimits, type Note, type NoteKind, type NoteLimits } from '../check/note';
+import { withinPage } from '../check/withinPage';
 
 /** What each kind's fix does, in words for its button. */
 export const fixWords: Record<NoteKind, string> = {

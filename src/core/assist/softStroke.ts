@@ -1,4 +1,4 @@
-import { STEP, type Profiles } from '../assist/profile';
+import { STEP, type Profiles } from './profile';
 
 /** How far to each side of its middle a thin stroke is looked at, px beyond its half-width. */
 const BESIDE = 5;

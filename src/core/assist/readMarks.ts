@@ -1,4 +1,4 @@
-import { placementOf } from '../check/lineDistance';
+import { placementOf } from '../drawing/beneath';
 import { shownCubics } from '../drawing/rounding';
 import type { Line, Mark, Reference } from '../drawing/schema';
 import { arcLengthOf } from '../geometry/arcLength';
@@ -6,8 +6,8 @@ import type { Cubic } from '../geometry/cubic';
 import { smoothed } from '../geometry/smoothed';
 import type { GrayImage } from '../raster/grayImage';
 import { readWidths } from './readWidths';
-import { thinnedMarks } from './thinMarks';
-import { widthProfile } from './widths';
+import { thinnedMarks } from '../ink/thinMarks';
+import { widthProfile } from '../ink/widths';
 
 export type ReadFigures = {
   /** How far the ink may be, px of the corrected picture. */

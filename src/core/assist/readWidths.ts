@@ -1,15 +1,15 @@
-import { darknessOf, medianDarkness } from '../assist/inkMask';
-import { inkPath } from '../assist/inkPath';
-import { profilesAcross, STEP, type Profiles } from '../assist/profile';
-import { trackedOf, type Tracked } from '../assist/tracked';
-import { inkWithRadius } from '../check/coverCount';
-import { assertReach } from '../check/distance';
+import { darknessOf, medianDarkness } from './inkMask';
+import { inkPath } from './inkPath';
+import { profilesAcross, STEP, type Profiles } from './profile';
+import { trackedOf, type Tracked } from './tracked';
+import { inkWithRadius } from './inkRadius';
+import { assertReach } from './tracked';
 import type { Mark } from '../drawing/schema';
 import { assertRun, placesAlong, type CubicRun } from '../geometry/along';
 import { smoothed } from '../geometry/smoothed';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
 import { softWidths } from './softStroke';
-import { thinnedMarks } from './thinMarks';
+import { thinnedMarks } from '../ink/thinMarks';
 
 /** How far apart a stroke is measured, px. */
 const SPACING = 2;

@@ -2,7 +2,7 @@ import { readWidths, type Cubic, type GrayImage, type Point } from '@/core';
 import { blurred } from '../raster/blur';
 import { seeded } from '../seeded';
 import { inkPicture } from '../test/inkPicture';
-import { widthProfile } from './widths';
+import { widthProfile } from '../ink/widths';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const bow: Cubic[] = [
