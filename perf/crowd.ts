@@ -271,9 +271,10 @@ async function nudge(times: number): Promise<number[]> {
   const found: number[] = [];
   for (let i = 0; i < times; i++) {
     const before = performance.now();
-    window.dispatchEvent(
-      new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true, cancelable: true }),
-    );
+    for (const type of ['keydown', 'keyup'])
+      window.dispatchEvent(
+        new KeyboardEvent(type, { key: i % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true, cancelable: true }),
+      );
     await Promise.resolve();
     found.push(performance.now() - before);
     await new Promise((r) => setTimeout(r, 60));

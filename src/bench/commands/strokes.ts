@@ -1,4 +1,4 @@
-import type { Line, Style } from '@/core';
+import type { Style } from '@/core';
 import { counted } from '@/core/change/edit';
 import { styleLines } from '@/core/edits/lines';
 import * as strokes from '@/core/edits/strokes';
@@ -7,7 +7,7 @@ import * as shapeEdits from '@/core/edits/shapes';
 import type { MeltWorker } from '@/workers/melt.worker';
 import { nanoid } from 'nanoid';
 import { LazyWorker } from '../state/lazyWorker';
-import type { Bench, BenchState } from '../state/store';
+import type { Bench } from '../state/store';
 
 /** What can be done to the strokes of the chosen lines. */
 
@@ -36,22 +36,6 @@ export function setWidth(bench: Bench, width: number): void {
 export function setStyle(bench: Bench, style: Partial<Style>, what: string): void {
   const { drawing, lines } = bench.getState();
   bench.commit(styleLines(drawing, lines, style, counted(`Set ${what} of`, lines.size, 'line')));
-}
-
-/** A value as it is with all chosen lines: undefined where there are none, null where they differ. */
-export function sharedStyle<T>(
-  s: Pick<BenchState, 'lines' | 'drawing'>,
-  part: (style: Style, line: Line) => T,
-): T | null | undefined {
-  let value: T | undefined;
-  for (const id of s.lines) {
-    const line = findLine(s.drawing, id)?.line;
-    if (!line) continue;
-    const own = part(line.style, line);
-    if (value !== undefined && own !== value) return null;
-    value = own;
-  }
-  return value;
 }
 
 const melting = new LazyWorker<MeltWorker>(

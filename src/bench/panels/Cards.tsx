@@ -1,8 +1,9 @@
 'use client';
 
 import { useDeferredValue } from 'react';
-import { findLine, sheetOf } from '@/core/drawing/find';
+import { sheetOf } from '@/core/drawing/find';
 import { useBenchState, useBenchStateLater } from '../benchContext';
+import { chosenSheets } from '../state/chosen';
 import { stageOf } from '../stages/table';
 
 /** The right side: what is chosen, what it measures, what can be set. */
@@ -11,8 +12,8 @@ export function Cards() {
   const count = useDeferredValue(useBenchState((s) => s.lines.size));
   const place = useBenchStateLater((s) => {
     if (s.lines.size === 0) return sheetOf(s.drawing, s.sheet)?.name;
-    const names = new Set([...s.lines].flatMap((id) => findLine(s.drawing, id)?.sheet.name ?? []));
-    return names.size === 1 ? [...names][0] : `on ${names.size} sheets`;
+    const sheets = [...chosenSheets(s)];
+    return sheets.length === 1 ? sheetOf(s.drawing, sheets[0])?.name : `on ${sheets.length} sheets`;
   });
   return (
     <aside className="cards" aria-label="Figures and settings">

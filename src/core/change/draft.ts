@@ -180,9 +180,9 @@ export class Draft {
   /** The drawing that has come about. */
   finish(): Drawing {
     if (this.sheetLists.size + this.groupLists.size === 0) return this.now;
-    const isInGroup = this.groupLists.size > 0;
+    const make = this.groupLists.size > 0 ? (item: Item): Item => this.finished(item) : null;
     const sheets = mapped(this.now.sheets, (s) => {
-      const items = this.sheetLists.get(s.id)?.finished((item) => (isInGroup ? this.finished(item) : item)) ?? s.items;
+      const items = this.sheetLists.get(s.id)?.finished(make) ?? s.items;
       return items === s.items ? s : { ...s, items };
     });
     this.sheetLists.clear();

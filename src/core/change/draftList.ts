@@ -63,9 +63,9 @@ export class DraftList {
     this.shift(false);
   }
 
-  /** What the list has come to; `make` puts groups in place that are being changed themselves. */
-  finished(make: (item: Item) => Item): readonly Item[] {
-    const next = mapped(this.items, make);
+  /** What the list has come to; `make` puts groups in place that are being changed themselves, if any are. */
+  finished(make: ((item: Item) => Item) | null): readonly Item[] {
+    const next = make ? mapped(this.items, make) : this.items;
     if (!this.shifted && next !== this.before) keepPlaces(this.before, next);
     return next;
   }

@@ -1,5 +1,5 @@
 import type { Group, Item } from './item';
-import { isGroup, isLine, linesIn } from './items';
+import { isGroup, isLine, keepKinds, linesIn } from './items';
 import type { Drawing, Line, Reference, Sheet } from './schema';
 
 /** A place in a sheet's list of items, or in that of one of its groups. */
@@ -47,6 +47,7 @@ export function ownersIn(items: readonly Item[]): Map<string, string> {
 
 /** Says that `after` holds the same items in the same places as `before`, so that nothing need be worked out anew. */
 export function keepPlaces(before: readonly Item[], after: readonly Item[]): void {
+  keepKinds(before, after);
   places.set(after, placesIn(before));
   const known = owners.get(before);
   if (known) owners.set(after, known);

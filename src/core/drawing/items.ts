@@ -17,6 +17,11 @@ export function linesIn(items: readonly Item[]): readonly Line[] {
   return lines;
 }
 
+/** Says that `after` holds the same kinds of items as `before`, so that nothing need be worked out anew. */
+export function keepKinds(before: readonly Item[], after: readonly Item[]): void {
+  if (flat.get(before) === before && after.length === before.length) flat.set(after, after as readonly Line[]);
+}
+
 /** The lines that an item is made of: itself, or those in a group. */
 export const linesOfItem = (item: Item): readonly Line[] =>
   isLine(item) ? [item] : isGroup(item) ? linesIn(item.items) : [];

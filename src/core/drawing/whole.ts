@@ -1,4 +1,4 @@
-import { groupsAround, type FoundItem } from './find';
+import { groupsAround, ownersIn, placesIn, type FoundItem } from './find';
 import type { Item } from './item';
 import { isGroup, isLine, linesOfItem } from './items';
 import type { Drawing, Sheet } from './schema';
@@ -8,6 +8,8 @@ import type { Drawing, Sheet } from './schema';
  * painting order. Of the groups in `entered` it is always what is in them.
  */
 export function wholeItems(sheet: Sheet, ids: ReadonlySet<string>, entered: readonly string[] = []): FoundItem[] {
+  if (ids.size === 0) return [];
+  if (ownersIn(sheet.items).size === 0) return plainItems(sheet, ids);
   const found: FoundItem[] = [];
   const walk = (items: readonly Item[], group: string | undefined): void =>
     items.forEach((item, index) => {
@@ -17,6 +19,18 @@ export function wholeItems(sheet: Sheet, ids: ReadonlySet<string>, entered: read
     });
   walk(sheet.items, undefined);
   return found;
+}
+
+/** The same where the sheet has no groups: a few of very many are found without a look at the others. */
+function plainItems(sheet: Sheet, ids: ReadonlySet<string>): FoundItem[] {
+  const places = placesIn(sheet.items);
+  const found: FoundItem[] = [];
+  for (const id of ids) {
+    const index = places.get(id);
+    if (index !== undefined && isLine(sheet.items[index]))
+      found.push({ sheet, group: undefined, index, item: sheet.items[index] });
+  }
+  return found.sort((a, b) => a.index - b.index);
 }
 
 function isWhole(item: Item, ids: ReadonlySet<string>): boolean {

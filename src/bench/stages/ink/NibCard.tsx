@@ -10,7 +10,7 @@ import type { Nib, NibKind } from '@/core/drawing/nib';
 import { Amount } from '@/ui/Amount';
 import { formatLength, formatShare } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
-import { sharedStyle } from '../../commands/strokes';
+import { seenChosen, sharedStyle } from '../../state/chosen';
 import { NibSample } from './NibSample';
 
 type Figure = { key: string; label: string; min: number; max: number; step: number; written: (v: number) => string };
@@ -41,16 +41,10 @@ const kinds = Object.keys(nibs) as NibKind[];
 export function NibCard() {
   const bench = useBench();
   const count = useBenchState((s) => s.lines.size);
-  const known = useBenchState((s) =>
-    sharedStyle({ ...s, drawing: s.preview ?? s.drawing }, (x) => JSON.stringify(x.nib ?? nibs.round.plain)),
-  );
+  const known = useBenchState((s) => sharedStyle(seenChosen(s), (x) => JSON.stringify(x.nib ?? nibs.round.plain)));
   const kind = useBenchState((s) => sharedStyle(s, (x) => x.nib?.kind ?? 'round') ?? null);
-  const wobble = useBenchState(
-    (s) => sharedStyle({ ...s, drawing: s.preview ?? s.drawing }, (x) => x.wobble ?? 0) ?? null,
-  );
-  const overrun = useBenchState(
-    (s) => sharedStyle({ ...s, drawing: s.preview ?? s.drawing }, (x) => x.overrun ?? 0) ?? null,
-  );
+  const wobble = useBenchState((s) => sharedStyle(seenChosen(s), (x) => x.wobble ?? 0) ?? null);
+  const overrun = useBenchState((s) => sharedStyle(seenChosen(s), (x) => x.overrun ?? 0) ?? null);
   const unit = useBenchState((s) => s.drawing.page.unit);
   const reading = useBenchState((s) => s.reading);
   if (count === 0) return null;

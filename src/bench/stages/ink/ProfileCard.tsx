@@ -10,6 +10,7 @@ import { findLine } from '@/core/drawing/find';
 import { firstProfiles, profileOf, type Profile } from '@/core/ink/profiles';
 import { NameField } from '@/ui/NameField';
 import { formatCount } from '@/ui/format';
+import { chosenTally } from '../../state/chosen';
 import { useBench, useBenchState } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
 import { MarkFields } from './MarkFields';
@@ -26,7 +27,7 @@ export function ProfileCard() {
   const button = useDeedButton();
   const count = useBenchState((s) => s.lines.size);
   const only = useBenchState((s) => onlyLine(s.preview ?? s.drawing, s.lines));
-  const marked = useBenchState((s) => [...s.lines].some((id) => findLine(s.drawing, id)?.line.marks?.length));
+  const marked = useBenchState((s) => chosenTally(s).marked > 0);
   const kept = useBenchState((s) => s.drawing.profiles ?? none);
   const reading = useBenchState((s) => s.reading);
   const [naming, setNaming] = useState(false);

@@ -4,7 +4,8 @@ import { caps, joins, type Dash } from '@/core/drawing/schema';
 import { Choice } from '@/ui/Chip';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
-import { setStyle, sharedStyle, toShapes } from '../../commands/strokes';
+import { setStyle, toShapes } from '../../commands/strokes';
+import { sharedStyle } from '../../state/chosen';
 import { useDeedButton } from '../../useDeedButton';
 import { DashField } from './DashField';
 

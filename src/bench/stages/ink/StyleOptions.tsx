@@ -9,7 +9,8 @@ import { ColourField } from '@/ui/ColourField';
 import { LengthField } from '@/ui/LengthField';
 import { Scrub } from '@/ui/Scrub';
 import { useBench, useBenchState } from '../../benchContext';
-import { setWidth, sharedStyle } from '../../commands/strokes';
+import { setWidth } from '../../commands/strokes';
+import { seenChosen, sharedStyle } from '../../state/chosen';
 
 /** So many px of the hand make a width twice as great. */
 const DOUBLES = 160;
@@ -18,7 +19,7 @@ const DOUBLES = 160;
 export function StyleOptions() {
   const bench = useBench();
   const count = useBenchState((s) => s.lines.size);
-  const width = useBenchState((s) => sharedStyle({ ...s, drawing: s.preview ?? s.drawing }, (x) => x.width) ?? null);
+  const width = useBenchState((s) => sharedStyle(seenChosen(s), (x) => x.width) ?? null);
   const colour = useBenchState((s) => sharedStyle(s, (x, line) => opaque(colourOf(s.drawing, x.stroke, line))) ?? null);
   const reading = useBenchState((s) => s.reading);
   if (count === 0) return <span className="option-label">Choose lines to set their width and colour.</span>;

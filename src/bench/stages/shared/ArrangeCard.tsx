@@ -4,8 +4,8 @@ import { PickField } from '@/ui/PickField';
 import { Button, Dropdown } from 'antd';
 import { alignLines, spreadLines, type Side } from '@/core/edits/transform';
 import { isInGroup } from '@/core/edits/arrange';
-import { findLine } from '@/core/drawing/find';
 import { useBench, useBenchState } from '../../benchContext';
+import { chosenSheets } from '../../state/chosen';
 import { useDeedButton } from '../../useDeedButton';
 import * as act from '../../commands/lines';
 
@@ -26,7 +26,7 @@ export function ArrangeCard() {
   const reading = useBenchState((s) => s.reading);
   const sheets = useBenchState((s) => s.drawing.sheets);
   const on = useBenchState((s) => {
-    const ids = new Set([...s.lines].map((id) => findLine(s.drawing, id)?.sheet.id));
+    const ids = chosenSheets(s);
     return ids.size === 1 ? [...ids][0] : undefined;
   });
   const grouped = useBenchState((s) => isInGroup(s.drawing, s.lines, s.within));

@@ -1,18 +1,15 @@
 'use client';
 
-import { useShallow } from 'zustand/react/shallow';
-import type { Line } from '@/core';
-import { findLine, nodeCount } from '@/core/drawing/find';
 import { lineLength } from '@/core/drawing/run';
 import { formatLength, formatNumber } from '@/ui/format';
 import { Written } from '@/ui/following';
-import { useBenchState, useFollowingBench } from '../../benchContext';
-import type { BenchState } from '../../state/store';
+import { useBenchState, useBenchStateLater, useFollowingBench } from '../../benchContext';
+import { chosenOf, chosenTally, seenChosen } from '../../state/chosen';
 import { StyleOptions } from '../ink/StyleOptions';
 
 /** What is chosen: how much of it there is, and its stroke. */
 export function LineCard() {
-  const isAny = useBenchState((s) => [...s.lines].some((id) => findLine(s.drawing, id)));
+  const isAny = useBenchState((s) => chosenOf(s).length > 0);
   // In the Ink stage the tray has the stroke at hand.
   const stage = useBenchState((s) => s.stage);
   if (!isAny) return null;
@@ -31,20 +28,12 @@ export function LineCard() {
 /** Beyond this the sum of their lengths would be felt while dragging, and says little. */
 const MOST_MEASURED = 300;
 
-const linesOf = (s: BenchState): Line[] =>
-  [...s.lines].flatMap((id) => findLine(s.preview ?? s.drawing, id)?.line ?? []);
-
-function tallyOf(s: BenchState): { count: number; nodes: number; closed: number } {
-  const lines = linesOf(s);
-  const closed = lines.filter((l) => l.runs.every((r) => r.closed)).length;
-  return { count: lines.length, nodes: lines.reduce((n, l) => n + nodeCount(l), 0), closed };
-}
-
 /** How much is chosen. The length follows a moving hand. */
 function LineFigures() {
-  const { count, nodes, closed } = useBenchState(useShallow(tallyOf));
+  const { count, nodes, closed } = useBenchStateLater((s) => chosenTally(seenChosen(s)));
   const length = useFollowingBench((s) => {
-    const px = linesOf(s).reduce((sum, l) => sum + lineLength(l), 0);
+    const chosen = chosenOf(seenChosen(s));
+    const px = chosen.length > MOST_MEASURED ? 0 : chosen.reduce((sum, { line }) => sum + lineLength(line), 0);
     return formatLength(px, s.drawing.page.unit);
   });
   return (

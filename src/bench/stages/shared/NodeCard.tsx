@@ -8,18 +8,18 @@ import { findLine } from '@/core/drawing/find';
 import { nodeKinds } from '@/core/drawing/schema';
 import { LengthField } from '@/ui/LengthField';
 import { kindIcons } from '@/ui/signs';
-import { useBench, useBenchState, useFollowingBench } from '../../benchContext';
+import { useBench, useBenchState, useBenchStateLater, useFollowingBench } from '../../benchContext';
 import { shownDrawing } from '../../state/store';
 
 /** The chosen nodes: where, and of which kind. */
 export function NodeCard() {
   const bench = useBench();
-  const drawing = useBenchState((s) => s.drawing);
+  const drawing = useBenchStateLater((s) => (s.nodes.size > 0 ? s.drawing : null));
   const chosen = useBenchState((s) => s.nodes);
   const reading = useBenchState((s) => s.reading);
   const refs = [...chosen].map(nodeOfKey);
-  const nodes = refs.flatMap((r) => nodeAt(drawing, r) ?? []);
-  if (nodes.length === 0) return null;
+  const nodes = drawing ? refs.flatMap((r) => nodeAt(drawing, r) ?? []) : [];
+  if (!drawing || nodes.length === 0) return null;
   const kinds = new Set(nodes.map((n) => n.kind));
   const corners = refs.filter((r) => {
     const run = findLine(drawing, r.line)?.line.runs[r.run];
@@ -60,7 +60,7 @@ export function NodeCard() {
 /** Where a node lies; follows a moving hand. */
 function Coordinate({ node, axis }: { node: NodeRef; axis: 'x' | 'y' }) {
   const bench = useBench();
-  const value = useBenchState((s) => nodeAt(s.drawing, node)?.point[axis] ?? null);
+  const value = useBenchStateLater((s) => nodeAt(s.drawing, node)?.point[axis] ?? null);
   const follows = useFollowingBench((s) => nodeAt(shownDrawing(s), node)?.point[axis] ?? null);
   const unit = useBenchState((s) => s.drawing.page.unit);
   const reading = useBenchState((s) => s.reading);

@@ -1,0 +1,64 @@
+import type { Drawing, Line, Style } from '@/core';
+import { findLine, nodeCount, type Found } from '@/core/drawing/find';
+import type { BenchState } from './store';
+
+/** What the chosen lines come to. */
+export type Tally = {
+  readonly count: number;
+  readonly nodes: number;
+  readonly closed: number;
+  readonly marked: number;
+};
+
+type Known = { found: readonly Found[]; tally?: Tally; sheets?: ReadonlySet<string> };
+
+/** For each state of a drawing what was asked last: all cards ask for the same. */
+const known = new WeakMap<Drawing, { lines: ReadonlySet<string>; known: Known }>();
+
+function knownOf(drawing: Drawing, lines: ReadonlySet<string>): Known {
+  const last = known.get(drawing);
+  if (last?.lines === lines) return last.known;
+  const fresh: Known = { found: [...lines].flatMap((id) => findLine(drawing, id) ?? []) };
+  known.set(drawing, { lines, known: fresh });
+  return fresh;
+}
+
+type Chosen = Pick<BenchState, 'drawing' | 'lines'>;
+
+/** The chosen lines, each with where it is. Found once for each state, however many cards ask. */
+export const chosenOf = ({ drawing, lines }: Chosen): readonly Found[] => knownOf(drawing, lines).found;
+
+/** The same as they are seen under a moving hand. */
+export const seenChosen = (s: Chosen & Pick<BenchState, 'preview'>): Chosen => ({
+  drawing: s.preview ?? s.drawing,
+  lines: s.lines,
+});
+
+export function chosenTally({ drawing, lines }: Chosen): Tally {
+  const own = knownOf(drawing, lines);
+  if (own.tally) return own.tally;
+  let [nodes, closed, marked] = [0, 0, 0];
+  for (const { line } of own.found) {
+    nodes += nodeCount(line);
+    closed += Number(line.runs.every((r) => r.closed));
+    marked += Number((line.marks?.length ?? 0) > 0);
+  }
+  return (own.tally = { count: own.found.length, nodes, closed, marked });
+}
+
+/** The sheets that the chosen lines are on, by their ids. */
+export function chosenSheets({ drawing, lines }: Chosen): ReadonlySet<string> {
+  const own = knownOf(drawing, lines);
+  return (own.sheets ??= new Set(own.found.map((f) => f.sheet.id)));
+}
+
+/** A value as it is with all chosen lines: undefined where there are none, null where they differ. */
+export function sharedStyle<T>(s: Chosen, part: (style: Style, line: Line) => T): T | null | undefined {
+  let value: T | undefined;
+  for (const { line } of chosenOf(s)) {
+    const own = part(line.style, line);
+    if (value !== undefined && own !== value) return null;
+    value = own;
+  }
+  return value;
+}
