@@ -51,7 +51,7 @@ export function useSession(id: string, go: (path: string) => void): Session {
 
 async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session> {
   const recovered = await recoverPending(id);
-  const opened = await openDrawing(id);
+  const opened = await openDrawing(id, recovered.kind === 'none');
   const last = loadSession(id);
   const stage = isStage(opened.stage) ? opened.stage : 'trace';
   const bench = createBench({ ...opened, stage }, desk);

@@ -4,7 +4,7 @@ import { upgradedChange } from '@/core/change/upgradeChange';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { database, type Store } from './database';
 import { notFound, Problem } from './problem';
-import { keepFirst, oweNothing, oweSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
+import { keepFirst, oweNothing, oweSnapshot, snapshotAt, snapshotText, snapshotsUpTo } from './snapshots';
 import { drawings, journal } from './tables';
 
 const MOST_CACHED = 16;
@@ -47,6 +47,43 @@ export function stateOf(id: string, revision?: number): State {
 export function readableState(id: string): State & { damaged?: Damage } {
   const { state, damage } = replayed(id);
   return damage ? { ...state, damaged: damage } : state;
+}
+
+/**
+ * The same as JSON. Where the newest snapshot is of now it is handed on as it is kept, without a look into it; the drawing is
+ * then read when there is time, for whoever changes it.
+ */
+export function readableText(id: string): { revision: number; text: Buffer; damaged?: Damage } {
+  const row = database().select({ revision: drawings.revision }).from(drawings).where(eq(drawings.id, id)).get();
+  if (!row) throw notFound('drawing');
+  if (newest.get(id)?.revision !== row.revision) {
+    const text = untouched(id, row.revision);
+    if (text) {
+      setTimeout(() => newest.has(id) || quietly(() => readableState(id)), READ_LATER_MS).unref();
+      return { revision: row.revision, text };
+    }
+  }
+  const { drawing, ...state } = readableState(id);
+  return { ...state, text: Buffer.from(JSON.stringify(drawing)) };
+}
+
+/** By then a bench has opened. */
+const READ_LATER_MS = 2_000;
+
+function untouched(id: string, revision: number): Buffer | null {
+  try {
+    return snapshotText(id, revision);
+  } catch {
+    return null;
+  }
+}
+
+function quietly(run: () => unknown): void {
+  try {
+    run();
+  } catch {
+    // Whoever asks for it next is told.
+  }
 }
 
 function replayed(id: string, revision?: number): { state: State; damage: Damage | null } {

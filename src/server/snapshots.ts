@@ -2,6 +2,7 @@ import { promisify } from 'node:util';
 import { gunzipSync, gzip, gzipSync } from 'node:zlib';
 import { and, asc, desc, eq, inArray, lte } from 'drizzle-orm';
 import type { Drawing } from '@/core';
+import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { upgradedDrawing } from '@/core/drawing/upgrade';
 import { database, type Store } from './database';
 import { snapshots } from './tables';
@@ -17,8 +18,8 @@ const LEAST_BYTES = 256 * 1024;
 const MOST_CHANGES = 1_000;
 /** So long after the last change it is taken: while a hand is at work, saving goes first. */
 const REST_MS = 1_500;
-/** Packing is to be quick. */
-const PACKING = { level: 1 };
+/** Packing is done beside all else, and what is packed is kept for long. */
+const PACKING = { level: 6 };
 
 const pack = promisify<Buffer, { level: number }, Buffer>(gzip);
 
@@ -39,14 +40,30 @@ export const snapshotsUpTo = (id: string, revision: number): number[] =>
     .map((s) => s.revision);
 
 /** The drawing in a snapshot. @throws whatever a damaged one brings about. */
-export function snapshotAt(id: string, revision: number): Drawing {
-  const { body } = database()
+export const snapshotAt = (id: string, revision: number): Drawing =>
+  upgradedDrawing(JSON.parse(textAt(id, revision)!.toString('utf8')));
+
+/**
+ * The text of a snapshot as it is kept, where a program of today took it: JSON of the drawing. Null where there is none of that
+ * revision. @throws whatever a damaged one brings about.
+ */
+export function snapshotText(id: string, revision: number): Buffer | null {
+  const text = textAt(id, revision);
+  return text?.subarray(0, OF_TODAY.length).equals(OF_TODAY) && text.at(-1) === 0x7d ? text : null;
+}
+
+/** How a drawing begins that was written under the number of today. */
+const OF_TODAY = Buffer.from(`{"schema":${SCHEMA_VERSION},`);
+
+function textAt(id: string, revision: number): Buffer | null {
+  const row = database()
     .select({ body: snapshots.body })
     .from(snapshots)
     .where(and(eq(snapshots.drawingId, id), eq(snapshots.revision, revision)))
-    .get()!;
-  const isPacked = body[0] === 0x1f && body[1] === 0x8b;
-  return upgradedDrawing(JSON.parse((isPacked ? gunzipSync(body) : body).toString('utf8')));
+    .get();
+  if (!row) return null;
+  const isPacked = row.body[0] === 0x1f && row.body[1] === 0x8b;
+  return isPacked ? gunzipSync(row.body) : row.body;
 }
 
 type Owed = { bytes: number; changes: number; size: number; timer?: ReturnType<typeof setTimeout> };
@@ -111,7 +128,7 @@ async function take(id: string, { revision, drawing }: { revision: number; drawi
 }
 
 /** So many snapshots are kept in each doubling of the way back. */
-const FINENESS = 3;
+const FINENESS = 1.5;
 
 /**
  * Of rising revisions, those whose snapshots can go: the first and the last two stay, and of the others a few in each

@@ -20,9 +20,10 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
   {
     group: 'Tools',
     rows: [
-      ...tools.flatMap(({ id, what, key }): KeyRow[] =>
-        key ? [{ id, keys: key, what, command: { do: 'tool', tool: id } }] : [],
-      ),
+      ...tools.flatMap(({ id, what, key, keys = [] }): KeyRow[] => [
+        ...(key ? [{ id, keys: key, what, command: { do: 'tool' as const, tool: id } }] : []),
+        ...keys.map((k): KeyRow => ({ id: k.id, keys: k.key, what: k.what, command: { do: 'toolKey', key: k.press } })),
+      ]),
       { id: 'sway', keys: 'Shift z', what: 'Nodes: carry neighbours along', command: { do: 'switch', which: 'sway' } },
       { id: 'follow', keys: 'Shift f', what: 'Pen: follow the ink', command: { do: 'switch', which: 'follow' } },
       {

@@ -49,8 +49,14 @@ const texts = new WeakMap<Drawing, ArrayBuffer>();
 /** The bytes that a drawing was read from, if it is as it was opened: JSON with it under `drawing`. */
 export const bytesOf = (drawing: Drawing): ArrayBuffer | undefined => texts.get(drawing);
 
-export async function openDrawing(id: string): Promise<Opened> {
-  const response = await reach(`/api/drawings/${id}`);
+/** The page asks for its drawing ahead of the bench; that answer holds for the first that is opened, and for no other. */
+let isAskedAhead = true;
+
+/** A drawing as it is by now; `mayBeAhead`: or as it was when the page was asked for. */
+export async function openDrawing(id: string, mayBeAhead = false): Promise<Opened> {
+  const isAhead = mayBeAhead && isAskedAhead;
+  isAskedAhead = false;
+  const response = await reach(`/api/drawings/${id}`, isAhead ? undefined : { cache: 'reload' });
   if (!response.ok) throw await refusalIn(response);
   const bytes = await response.arrayBuffer();
   const opened = JSON.parse(new TextDecoder().decode(bytes)) as Opened;

@@ -1,5 +1,5 @@
 import type { Drawing, Line, Style } from '@/core';
-import { findLine, nodeCount, type Found } from '@/core/drawing/find';
+import { findLines, nodeCount, type Found } from '@/core/drawing/find';
 import type { BenchState } from './store';
 
 /** What the chosen lines come to. */
@@ -18,7 +18,7 @@ const known = new WeakMap<Drawing, { lines: ReadonlySet<string>; known: Known }>
 function knownOf(drawing: Drawing, lines: ReadonlySet<string>): Known {
   const last = known.get(drawing);
   if (last?.lines === lines) return last.known;
-  const fresh: Known = { found: [...lines].flatMap((id) => findLine(drawing, id) ?? []) };
+  const fresh: Known = { found: findLines(drawing, lines) };
   known.set(drawing, { lines, known: fresh });
   return fresh;
 }

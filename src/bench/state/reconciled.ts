@@ -8,6 +8,8 @@ import type { BenchState } from './store';
 
 /** Steps that can close a sheet to the hand, or take it away, without speaking of what lies on it. */
 const OF_SHEETS: ReadonlySet<Step['step']> = new Set(['setSheet', 'removeSheet', 'insertSheet', 'flat']);
+/** Steps after which all that was there is there, on the sheet that it was on. */
+const STAYING: ReadonlySet<Step['step']> = new Set(['translate', 'setLine', 'setNodes', 'setGroup', 'setPicture']);
 
 /**
  * What is chosen, as it is after a change: less what is no longer there or can no longer be touched, and nodes and marks where
@@ -32,6 +34,7 @@ export function reconciled(s: BenchState, after: Drawing, change?: Pick<Change, 
 }
 
 function chosenLines(s: BenchState, after: Drawing, change?: Pick<Change, 'steps'>): string[] {
+  if (change?.steps.every((step) => STAYING.has(step.step))) return [...s.lines];
   const isOfItems = change && !change.steps.some((step) => OF_SHEETS.has(step.step));
   const touched = isOfItems ? touchedItems(change) : null;
   return [...s.lines].filter((id) => (touched && !touched.has(id)) || isThere(after, id));

@@ -131,6 +131,15 @@ describe('keys', () => {
     expect(commandFor({ ...plain, key: 'a' }, changed)).toBeUndefined();
     expect(commandFor({ ...plain, key: '5', code: 'Digit5' }, changed)).toEqual({ do: 'fit' });
     const other = { keys: {}, mirrored: true };
+    const pressed = (key: string, shiftKey = false) =>
+      commandFor({ ...plain, key, shiftKey }, { keys: {}, mirrored: false });
+    expect([...'aqsdfgwe'].map((key) => pressed(key))).toEqual(
+      ['pen', 'pencil', 'select', 'nodes', 'bend', 'settle', 'swell', 'thin'].map((tool) => ({ do: 'tool', tool })),
+    );
+    expect([pressed('n'), pressed('N', true)]).toEqual([
+      { do: 'toolKey', key: 'n' },
+      { do: 'toolKey', key: 'cut' },
+    ]);
     expect(commandFor({ ...plain, key: ';' }, other)).toEqual({ do: 'tool', tool: 'pen' });
     expect(commandFor({ ...plain, key: 'p' }, other)).toEqual({ do: 'tool', tool: 'pencil' });
     expect(commandFor({ ...plain, key: 'z', ctrlKey: true }, other)).toEqual({ do: 'undo' });

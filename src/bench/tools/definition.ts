@@ -14,6 +14,13 @@ export type ToolDefinition<Id extends string = string> = {
   readonly what: string;
   /** The key that takes it in hand, as the table of keys writes it. */
   readonly key?: string;
+  /** Keys that it takes while it is in hand: each as the table writes it, and as the tool hears of it. */
+  readonly keys?: readonly {
+    readonly id: string;
+    readonly key: string;
+    readonly what: string;
+    readonly press: string;
+  }[];
   readonly icon: ReactNode;
   /** The stages that it is at hand in. */
   readonly stages: readonly StageId[];

@@ -1,4 +1,5 @@
 import type { StageId } from '../stages/table';
+import type { ToolDefinition } from './definition';
 import { bend } from './definitions/bend';
 import { corners } from './definitions/corners';
 import { crop } from './definitions/crop';
@@ -16,7 +17,7 @@ import { swell } from './definitions/swell';
 import { thin } from './definitions/thin';
 
 /** Every tool, in the order of the tray. */
-export const tools = [
+const all = [
   place,
   crop,
   corners,
@@ -34,6 +35,7 @@ export const tools = [
   thin,
 ] as const;
 
-export type ToolId = (typeof tools)[number]['id'];
-export const toolOf = (id: ToolId): (typeof tools)[number] => tools.find((t) => t.id === id)!;
+export type ToolId = (typeof all)[number]['id'];
+export const tools: readonly ToolDefinition<ToolId>[] = all;
+export const toolOf = (id: ToolId): ToolDefinition<ToolId> => tools.find((t) => t.id === id)!;
 export const toolsOf = (stage: StageId): ToolId[] => tools.filter((t) => t.stages.includes(stage)).map((t) => t.id);

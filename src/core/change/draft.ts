@@ -111,6 +111,22 @@ export class Draft {
     return items === item.items ? item : { ...item, items };
   }
 
+  /** Makes others of very many items at once. @throws ChangeError where one of them is not there. */
+  replaceEach(ids: Iterable<string>, make: (item: Item) => Item): void {
+    const lists = this.now.sheets.map((s) => this.listOf({ sheet: s.id }));
+    for (const id of ids) {
+      const list = lists.find((l) => l.placeOf(id) >= 0);
+      if (list) {
+        const index = list.placeOf(id);
+        list.replace(index, make(list.items[index]));
+        continue;
+      }
+      const found = this.find(id);
+      if (!found) throw new ChangeError(`item ${id} is not there`);
+      this.replace(found.place, make(found.item));
+    }
+  }
+
   replace(place: Place, item: Item): void {
     this.listOf(place).replace(place.index, item);
   }

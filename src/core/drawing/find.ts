@@ -98,6 +98,25 @@ export function findLine(d: Drawing, id: string): Found | undefined {
 /** How many lines a sheet has. */
 export const lineCount = (d: Drawing, sheet: string): number => linesIn(sheetOf(d, sheet)?.items ?? []).length;
 
+/** Lines by their ids, each once, as far as they are there. Written out, for very many are asked for at once. */
+export function findLines(d: Drawing, ids: Iterable<string>): Found[] {
+  const sheets = d.sheets.map((sheet) => ({ sheet, places: placesIn(sheet.items) }));
+  const found: Found[] = [];
+  const asked = ids instanceof Set ? (ids as ReadonlySet<string>) : new Set(ids);
+  for (const id of asked) {
+    const own = sheets.find((s) => s.places.has(id));
+    if (!own) {
+      const within = findLine(d, id);
+      if (within) found.push(within);
+      continue;
+    }
+    const index = own.places.get(id)!;
+    const item = own.sheet.items[index];
+    if (isLine(item)) found.push({ sheet: own.sheet, group: undefined, index, line: item });
+  }
+  return found;
+}
+
 const orders = new WeakMap<readonly Line[], Map<string, number>>();
 
 /** Where each line lies in painting order, by its id, among the lines given. */

@@ -1,5 +1,5 @@
 import { cubicBounds, hullBox } from '../geometry/bounds';
-import { emptyBox, growBox, joinBoxes } from '../geometry/box';
+import { emptyBox, growBox, joinBoxes, movedBox } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
 import { cubicLength } from '../geometry/length';
 import { nearestOnCubic } from '../geometry/nearest';
@@ -61,8 +61,23 @@ function bodyReach({ style, marks }: Line): number {
 /** A box that holds a line's body, found quickly: that of its points and handles, which its curve lies within. */
 export const bodyHull = (line: Line): Box => growBox(controlBox(line), bodyReach(line));
 
-/** The box of a line's points and handles. Written out, for it is done for each of very many lines. */
+const controlBoxes = new WeakMap<Line['runs'], Box>();
+
+/** Says that runs are a line's own, moved: then their box is, too. */
+export function keepBox(line: Pick<Line, 'runs'>, moved: Line['runs'], by: Point): void {
+  const box = controlBoxes.get(line.runs);
+  if (box) controlBoxes.set(moved, movedBox(box, by));
+}
+
+/** The box of a line's points and handles; worked out once for each shape. */
 export function controlBox(line: Pick<Line, 'runs'>): Box {
+  let box = controlBoxes.get(line.runs);
+  if (!box) controlBoxes.set(line.runs, (box = controlBoxOf(line)));
+  return box;
+}
+
+/** Written out, for it is done for each of very many lines. */
+function controlBoxOf(line: Pick<Line, 'runs'>): Box {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   const grow = (x: number, y: number): void => {
     if (x < minX) minX = x;

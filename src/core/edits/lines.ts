@@ -1,4 +1,4 @@
-import { findLine, placeOf, sheetOf, type Found } from '../drawing/find';
+import { findLine, findLines, placeOf, sheetOf, type Found } from '../drawing/find';
 import { itemOnGrid, pointOnGrid, runsOnGrid } from '../drawing/grid';
 import { linesOfItem } from '../drawing/items';
 import type { Drawing, Line, Mark, Node, Run, Style } from '../drawing/schema';
@@ -58,10 +58,6 @@ function marksFor({ marks, runs: before }: Line, runs: readonly Run[]): readonly
   return carriedMarks(marks, before[0], runs[0]);
 }
 
-/** The lines of these ids that are there, each once. */
-const foundLines = (d: Drawing, ids: Iterable<string>): Found[] =>
-  [...new Set(ids)].flatMap((id) => findLine(d, id) ?? []);
-
 /** Lines taken away; a group of which none is left goes with them. */
 export function removeLines(d: Drawing, ids: Iterable<string>, label?: string): Edit {
   const wanted = new Set(ids);
@@ -79,10 +75,16 @@ export function moveLines(d: Drawing, ids: Iterable<string>, by: Point): Edit {
   const offset = pointOnGrid(by);
   const wanted = new Set(ids);
   const found = wholeItemsOf(d, wanted);
-  const onGrid = found.filter(({ item }) => itemOnGrid(item) === item).map(({ item }) => item.id);
-  const others = found.flatMap(({ item }) => (itemOnGrid(item) === item ? [] : linesOfItem(item)));
+  const onGrid: string[] = [];
+  const others: Line[] = [];
+  let count = 0;
+  for (const { item } of found) {
+    count += linesOfItem(item).length;
+    if (itemOnGrid(item) === item) onGrid.push(item.id);
+    else others.push(...linesOfItem(item));
+  }
   return edit(
-    counted('Move', foundLines(d, wanted).length, 'line'),
+    counted('Move', count, 'line'),
     onGrid.length > 0 ? { step: 'translate', ids: onGrid, by: offset } : [],
     others.map((line) => {
       const f = findLine(d, line.id)!;
@@ -96,7 +98,7 @@ export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
 
 /** Style for lines; the sheets they are on take it too, so that their next line is alike. */
 export function styleLines(d: Drawing, ids: Iterable<string>, style: Partial<Style>, label: string): Edit {
-  const found = foundLines(d, ids);
+  const found = findLines(d, ids);
   const differs = (s: Style) => (Object.keys(style) as (keyof Style)[]).some((k) => !isSame(s[k], style[k]));
   const sheets = [...new Set(found.map((f) => f.sheet))].filter((s) => differs(s.style));
   return edit(

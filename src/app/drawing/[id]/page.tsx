@@ -1,10 +1,12 @@
-'use client';
+import { DrawingBench } from './DrawingBench';
 
-import dynamic from 'next/dynamic';
-import { use } from 'react';
-
-const BenchPage = dynamic(() => import('@/bench/BenchPage'), { ssr: false });
-
-export default function DrawingPage({ params }: { params: Promise<{ id: string }> }) {
-  return <BenchPage id={use(params).id} />;
+/** The drawing is asked for with the page, while the bench that reads it is still on its way. */
+export default async function DrawingPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  return (
+    <>
+      <link rel="preload" as="fetch" href={`/api/drawings/${encodeURIComponent(id)}`} crossOrigin="anonymous" />
+      <DrawingBench id={id} />
+    </>
+  );
 }

@@ -9,6 +9,10 @@ export const nodes: ToolDefinition<'nodes'> = {
   label: 'Nodes',
   what: 'Nodes',
   key: 'd',
+  keys: [
+    { id: 'addNode', key: 'n', what: 'Nodes: add a node where the pointer is', press: 'n' },
+    { id: 'cutHere', key: 'Shift n', what: 'Nodes: cut the line where the pointer is', press: 'cut' },
+  ],
   icon: icon(
     <>
       <path d="M2 17C6 4 15 4 20 15" />

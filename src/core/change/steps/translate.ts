@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isOnGrid, keepOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
 import type { Item } from '../../drawing/item';
 import { mapItem } from '../../drawing/items';
+import { keepBox } from '../../drawing/run';
 import { idSchema, offsetSchema, type Line } from '../../drawing/schema';
 import type { Point } from '../../geometry/point';
 import { ChangeError } from '../changeError';
@@ -19,11 +20,7 @@ export const translate = definition({
   }),
   apply(draft, { ids, by }) {
     if (!isOnGrid(by.x) || !isOnGrid(by.y)) throw new ChangeError('the offset is not on the grid');
-    for (const id of ids) {
-      const found = draft.find(id);
-      if (!found) throw new ChangeError(`item ${id} is not there`);
-      draft.replace(found.place, translated(found.item, by));
-    }
+    draft.replaceEach(ids, (item) => translated(item, by));
   },
   inverse: (step) => ({ ...step, by: { x: 0 - step.by.x, y: 0 - step.by.y } }),
   touches: ({ ids }) => ids,
@@ -43,5 +40,6 @@ function lineMoved(line: Line, by: Point): Line {
     nodes: run.nodes.map((n) => ({ ...n, point: { x: n.point.x + by.x, y: n.point.y + by.y } })),
   }));
   keepOnGrid(runs);
+  keepBox(line, runs, by);
   return { ...line, runs };
 }
