@@ -152,15 +152,15 @@ test('groups in groups are listed, chosen, entered, dragged with their clip, mov
   await page.keyboard.press('Control+z');
   expect(await hand.saved()).toEqual(start);
   // A double-click enters a group: its lines are chosen one by one, and copied within it.
-  await hand.click({ x: 120, y: 430 });
-  await page.mouse.dblclick(hand.at({ x: 120, y: 430 }).x, hand.at({ x: 120, y: 430 }).y);
+  const rim = hand.at({ x: 100, y: 430 });
+  await page.mouse.dblclick(rim.x, rim.y);
   await page.keyboard.press('Shift+D');
   const half = () => hand.saved().then((d) => d.sheets[0].items.find((item) => item.id === 'half') as Group);
   await expect.poll(async () => (await half()).items.length).toBe(3);
   await page.keyboard.press('Control+z');
   // Grouped with another they lie in a group around both; taken apart, the inner one stays.
   await page.keyboard.press('Escape');
-  await hand.click({ x: 120, y: 430 });
+  await hand.click({ x: 100, y: 430 });
   await page.keyboard.down('Shift');
   await hand.click({ x: 550, y: 440 });
   await page.keyboard.up('Shift');

@@ -89,7 +89,11 @@ function toChosen(bench: Bench, make: (ids: ReadonlySet<string>) => Edit, nothin
 }
 
 export const order = (bench: Bench, move: OrderMove): void =>
-  toChosen(bench, (ids) => moveInOrder(bench.getState().drawing, ids, move), 'They lie there already.');
+  toChosen(
+    bench,
+    (ids) => moveInOrder(bench.getState().drawing, ids, move, bench.getState().within),
+    'They lie there already.',
+  );
 
 export function group(bench: Bench): void {
   const { drawing, lines, within } = bench.getState();
@@ -107,10 +111,10 @@ export const ungroup = (bench: Bench): void =>
   );
 
 export function duplicate(bench: Bench): void {
-  const { drawing, lines, view } = bench.getState();
+  const { drawing, lines, view, within } = bench.getState();
   if (lines.size === 0) return bench.tell('Choose lines first.');
   const off = 14 / view.scale;
-  const { edit, ids } = copiesOf(drawing, lines, { x: off, y: off }, () => nanoid(10));
+  const { edit, ids } = copiesOf(drawing, lines, { x: off, y: off }, () => nanoid(10), within);
   if (bench.commit(edit)) bench.choose(ids);
 }
 
