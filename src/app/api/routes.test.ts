@@ -189,3 +189,34 @@ describe('export', () => {
     expect((await call(thumbnail, 'GET', { id }, { headers: { 'if-none-match': etag } })).status).toBe(304);
   });
 });
+
+test('what a page of an earlier program sends is taken as it was meant', async () => {
+  const { id, drawing } = await newDrawing();
+  const [{ id: sheet }] = drawing.sheets;
+  const corner = (x: number) => ({ point: { x, y: 5 }, in: null, out: null, kind: 'corner' });
+  const style = { colour: '#112233', width: 2, cap: 'round', join: 'round', fill: null };
+  const old = (name: string, groups?: string[]) => ({
+    id: name,
+    style,
+    runs: [{ closed: false, nodes: [corner(1 / 3), corner(9)] }],
+    ...(groups && { groups }),
+  });
+  const sent = {
+    base: 0,
+    changes: [
+      { id: 'one', label: 'Draw', steps: [{ step: 'insertLine', sheet, index: 0, line: old('a') }] },
+      { id: 'two', label: 'Draw', steps: [{ step: 'insertLine', sheet, index: 0, line: old('b', ['g']) }] },
+    ],
+  };
+  expect((await call(change, 'POST', { id }, { body: sent })).json).toEqual({ revision: 2 });
+  const { items } = (await opened(id)).drawing.sheets[0];
+  expect(items).toMatchObject([
+    { kind: 'group', id: 'g', items: [{ id: 'b', style: { stroke: '#112233' } }] },
+    { id: 'a', style: { stroke: '#112233' } },
+  ]);
+  const unsound = {
+    base: 2,
+    changes: [{ id: 'three', label: 'Draw', steps: [{ step: 'insertLine', sheet, index: -1 }] }],
+  };
+  expect((await call(change, 'POST', { id }, { body: unsound })).status).toBe(400);
+});

@@ -1,15 +1,17 @@
 import type { Group, Item } from '../item';
 import { isGroup } from '../items';
-import type { Raw } from './upgrade';
+import { isRaw, type Raw } from './upgrade';
 
 /** What a sheet of number 2 held: a line that says which groups it is in, the outermost first. */
 export type FlatLine = { readonly id: string; readonly groups?: readonly string[] };
 
-const OF_LISTS = new Set(['insertLine', 'removeLine', 'moveLine', 'insertSheet', 'removeSheet']);
+const OF_LINES = new Set(['insertLine', 'removeLine', 'moveLine']);
 
 /** Whether a step of number 2 speaks of places in a list of lines, or of the groups that a line is in. */
 export const isFlatStep = (s: Raw): boolean =>
-  OF_LISTS.has(s.step as string) || (s.step === 'setLine' && 'groups' in (s.after as object));
+  OF_LINES.has(s.step as string) ||
+  ((s.step === 'insertSheet' || s.step === 'removeSheet') && isRaw(s.sheet) && 'lines' in s.sheet) ||
+  (s.step === 'setLine' && isRaw(s.after) && 'groups' in s.after);
 
 /**
  * Lists of lines that say which groups they are in, as items. The lines of one group need not have lain next to each other,
