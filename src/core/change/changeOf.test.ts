@@ -1,14 +1,15 @@
 import { linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { isOnGrid, lineOnGrid, onGrid } from '../drawing/grid';
-import { findLine, groupsAround } from '../drawing/find';
+import { findLine, groupsAround, type Place } from '../drawing/find';
+import type { Item, Picture } from '../drawing/item';
 import type { Drawing, Line } from '../drawing/schema';
-import { mixedRun, wanderingDrawing } from '../test/drawings';
+import { groupOf, mixedRun, wanderingDrawing } from '../test/drawings';
 import { applyChange, inverseOf, touchedItems } from './apply';
-import { groupLines, moveInOrder, moveToSheet } from '../edits/arrange';
+import { groupLines, moveInOrder, moveToPlace, moveToSheet, ungroupLines } from '../edits/arrange';
 import { changeSchema, type Change } from './change';
 import { changeOf } from './changeOf';
-import type { Edit } from './edit';
+import { edit, type Edit } from './edit';
 import { addLine, moveLines, removeLines, reshapeLines, styleLines } from '../edits/lines';
 import { moveNodes, removeNodes } from '../edits/nodes';
 import { addSheet, removeSheet } from '../edits/sheets';
@@ -39,6 +40,69 @@ test('the grid is exact: there and back is where it was, however often', () => {
   expect(Object.is(onGrid(-1e-9), 0)).toBe(true);
 });
 
+const picture = (id: string): Picture => ({
+  kind: 'picture',
+  id,
+  name: 'Leaf',
+  picture: 'a'.repeat(64),
+  pixelWidth: 10,
+  pixelHeight: 20,
+  corrections: [],
+  at: { x: 1 / 3, y: 2 },
+  width: 10,
+  height: 20,
+  turn: 0,
+  flipX: false,
+  flipY: false,
+  blend: 'normal',
+});
+const insert = (sheet: string, index: number, item: Item): Edit =>
+  edit('Lay', { step: 'insertItem', at: { sheet, index }, item });
+
+/** All items of a drawing, each with its sheet. */
+const itemsOf = (d: Drawing): { sheet: string; item: Item }[] => {
+  const within = (sheet: string, items: readonly Item[]): { sheet: string; item: Item }[] =>
+    items.flatMap((item) => [{ sheet, item }, ...(item.kind === 'group' ? within(sheet, item.items) : [])]);
+  return d.sheets.flatMap((s) => within(s.id, s.items));
+};
+
+/** The beginnings of all lists of items. */
+const places = (d: Drawing): Place[] => [
+  ...d.sheets.map((s) => ({ sheet: s.id, index: 0 })),
+  ...itemsOf(d).flatMap(({ sheet, item }) => (item.kind === 'group' ? [{ sheet, group: item.id, index: 0 }] : [])),
+];
+
+/** An item laid otherwise over what is below, a group named or clipped. */
+function setOf(d: Drawing, a: number, b: number): Edit {
+  const found = itemsOf(d)[a % Math.max(1, itemsOf(d).length)];
+  if (!found) return edit('Set');
+  const { sheet, item } = found;
+  const { opacity = 1, blend = 'normal' } = item;
+  const laying = [{ opacity: (b % 5) / 4 }, { blend: (['normal', 'multiply', 'screen'] as const)[b % 3] }][b % 2];
+  const was = 'opacity' in laying ? { opacity } : { blend };
+  const which = { sheet, id: item.id };
+  if (item.kind === 'picture') return edit('Set', { step: 'setPicture', ...which, before: was, after: laying });
+  if (item.kind !== 'group') return edit('Set', { step: 'setLine', ...which, before: was, after: laying });
+  const before = { ...was, name: item.name, clip: item.clip ?? null };
+  const after = { ...laying, name: `${item.name}x`, clip: b % 3 === 0 ? null : off(`clip${b}`) };
+  return edit('Set', { step: 'setGroup', ...which, before, after });
+}
+
+test('what is as good as not said is not kept: a thing is the same whether it was said or not', () => {
+  const d = wanderingDrawing(2, 2, 1);
+  const said = { ...off('said'), marks: [], opacity: 1, blend: 'normal' as const };
+  const inserted = changeOf(insert('s0', 0, { ...groupOf('g', said), opacity: 1 }), 'c');
+  const after = applyChange(d, inserted);
+  expect(Object.keys(findLine(after, 'said')!.line)).toEqual(['id', 'style', 'runs']);
+  const faint = changeOf(
+    edit('Faint', { step: 'setGroup', sheet: 's0', id: 'g', before: { opacity: 1 }, after: { opacity: 0.5 } }),
+    'f',
+  );
+  const back = applyChange(applyChange(after, faint), inverseOf(faint, 'u', 'Undo'));
+  expect(bytes(back)).toBe(bytes(after));
+  expect(applyChange(back, inverseOf(inserted, 'v', 'Undo'))).toEqual(d);
+});
+
 const around = (d: Drawing, line: string): string[] => groupsAround(findLine(d, line)!.sheet, line).map((g) => g.id);
 
 test('any series of changes, undone and redone, is equal to the byte, and so is what is kept of it as JSON', () => {
@@ -63,6 +127,11 @@ test('any series of changes, undone and redone, is equal to the byte, and so is 
     (d, a, b, id) => groupLines(d, new Set([pick(d, a), pick(d, b), pick(d, a + b)]), id),
     (d, a, b) =>
       moveToSheet(d, new Set([pick(d, a), pick(d, b)]), d.sheets[a % Math.max(1, d.sheets.length)]?.id ?? 'none'),
+    (d, a, b) => ungroupLines(d, new Set([pick(d, a), pick(d, b)])),
+    (d, a, b) => moveToPlace(d, pick(d, a), places(d)[b % places(d).length] ?? { sheet: 'none', index: 0 }),
+    (d, a, b) => setOf(d, a, b),
+    (d, a, _, id) =>
+      d.sheets.length > 0 ? insert(d.sheets[a % d.sheets.length].id, 0, picture(id)) : { label: 'x', steps: [] },
     (d, _, __, id) => addSheet(d, id, 'New'),
     (d, a) => removeSheet(d, d.sheets[a % Math.max(1, d.sheets.length)]?.id ?? 'none'),
   ];

@@ -1,4 +1,6 @@
 import type { Item } from '../drawing/item';
+import { mapped } from '../drawing/items';
+import { plainly } from '../drawing/plain';
 import { itemOnGrid, itemsOnGrid, lineOnGrid, nodesOnGrid, pointOnGrid } from '../drawing/grid';
 import type { Drawing, Line, Sheet } from '../drawing/schema';
 import type { Change, Step } from './change';
@@ -8,7 +10,7 @@ export function stepOnGrid(s: Step, both: boolean): Step {
   switch (s.step) {
     case 'insertItem':
     case 'removeItem':
-      return s.step === 'insertItem' || both ? { ...s, item: itemOnGrid(s.item as Item) } : s;
+      return s.step === 'insertItem' || both ? { ...s, item: plainly(itemOnGrid(s.item as Item)) } : s;
     case 'setGroup':
       return { ...s, before: both ? groupOnGrid(s.before) : s.before, after: groupOnGrid(s.after) };
     case 'setPicture':
@@ -37,7 +39,7 @@ const groupOnGrid = (side: GroupSide): GroupSide =>
 type PictureSide = Extract<Step, { step: 'setPicture' }>['after'];
 const pictureOnGrid = (side: PictureSide): PictureSide => (side.at ? { ...side, at: pointOnGrid(side.at) } : side);
 
-const sheetOnGrid = (s: Sheet): Sheet => ({ ...s, items: itemsOnGrid(s.items) });
+const sheetOnGrid = (s: Sheet): Sheet => ({ ...s, items: mapped(itemsOnGrid(s.items), plainly) });
 
 /** A change from outside, which need know nothing of the grid. */
 export const changeOnGrid = (change: Change): Change => ({

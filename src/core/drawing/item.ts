@@ -23,14 +23,7 @@ export const placedShape = {
 /** A picture in the art itself. `at`, `width`, `height`, `turn` and flips as of a reference. */
 export const pictureSchema = z.strictObject({ kind: z.literal('picture'), ...placedShape, ...layingShape });
 
-const groupShape = {
-  kind: z.literal('group'),
-  id: idSchema,
-  name: nameSchema,
-  /** What of the group lies outside of this line is not seen. The line's own style does not count. */
-  clip: lineSchema.optional(),
-  ...layingShape,
-};
+const groupName = { kind: z.literal('group'), id: idSchema, name: nameSchema };
 
 /** Groups lie in each other no deeper than this. */
 export const MOST_DEEP = 20;
@@ -43,14 +36,21 @@ function itemAt(level: number): ItemSchema {
   const within = level < MOST_DEEP ? [groupAt(level + 1)] : [];
   return z.discriminatedUnion('kind', [lineSchema, pictureSchema, ...within]) as unknown as ItemSchema;
 }
-const groupAt = (level: number) => z.strictObject({ ...groupShape, items: z.array(itemAt(level)).max(MOST_ITEMS) });
+const groupAt = (level: number) =>
+  z.strictObject({
+    ...groupName,
+    items: z.array(itemAt(level)).max(MOST_ITEMS),
+    /** What of the group lies outside of this line is not seen. The line's own style does not count. */
+    clip: lineSchema.optional(),
+    ...layingShape,
+  });
 
 /** What a sheet or a group holds: a line, a picture, or a group of such. */
 export const itemSchema = itemAt(0);
 export const itemsSchema = z.array(itemSchema).max(MOST_ITEMS);
 /** Some of a group, but not what is in it. */
 export const groupSidesSchema = z
-  .strictObject({ ...groupShape, clip: lineSchema.nullable() })
+  .strictObject({ ...groupName, clip: lineSchema.nullable(), ...layingShape })
   .omit({ kind: true, id: true })
   .partial();
 export const pictureSidesSchema = pictureSchema.omit({ kind: true, id: true }).partial();

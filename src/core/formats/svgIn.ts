@@ -169,13 +169,13 @@ class Reader {
   }
 
   /** A group goes to where it lies; one in which nothing is left is none. */
-  private closeGroup({ items, ...group }: OpenGroup, depth: number): void {
+  private closeGroup({ items, name, ...laying }: OpenGroup, depth: number): void {
     if (items.length === 0) return;
     const above = this.itemsFor(depth);
     // Where groups can lie no deeper, what is in one lies in the one around it.
     const level = this.stack.filter((e) => e.group).length;
     if (level >= DEEPEST_GROUP) for (const item of items) above.push(item);
-    else above.push({ kind: 'group', id: `g${++this.groups}`, ...group, items });
+    else above.push({ kind: 'group', id: `g${++this.groups}`, name, items, ...laying });
   }
 
   /** From user units to page units: the viewBox fitted into the size, in its middle (SVG 2, 8.2). */

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { groupSidesSchema } from '../../drawing/item';
 import { isGroup } from '../../drawing/items';
+import { plainOf } from '../../drawing/plain';
 import { idSchema } from '../../drawing/schema';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
-import { plainLaying, turnedAbout, withSides } from './sides';
+import { turnedAbout, withSides } from './sides';
 
 /** Some of a group set anew: its name, opacity, blend or clip. */
 export const setGroup = definition({
@@ -18,7 +19,7 @@ export const setGroup = definition({
   apply(draft, step) {
     const found = draft.findIn(step.sheet, step.id);
     if (!found || !isGroup(found.item)) throw new ChangeError(`group ${step.id} is not on sheet ${step.sheet}`);
-    draft.replace(found.place, withSides(found.item, step, 'group', { clip: null, ...plainLaying }));
+    draft.replace(found.place, withSides(found.item, step, 'group', plainOf.group));
   },
   inverse: turnedAbout,
   touches: ({ id }) => [id],

@@ -6,9 +6,6 @@ export type Sides = { readonly before: object; readonly after: object };
 
 export const isSame = (a: unknown, b: unknown): boolean => a === b || dequal(a, b);
 
-/** How an item lies over others when nothing is said of it. */
-export const plainLaying = { opacity: 1, blend: 'normal' };
-
 /**
  * A thing with some of it set. What `plain` says of it is left out: then a drawing is the same as before there was such a
  * thing to be said. @throws ChangeError when it is not as `before` says.
@@ -29,7 +26,15 @@ export function withSides<T extends object>(
     if (!(key in before)) throw new ChangeError(`the ${what}'s ${key} is set without saying what it was`);
   const next = { ...value, ...after } as Record<string, unknown>;
   for (const key of Object.keys(after)) if (isNone(key, next[key])) delete next[key];
-  return next as T;
+  return inOrder(next, Object.keys(plain)) as T;
+}
+
+/** What may be left out is said last, and always in the same order: what is taken back is as it was, to the byte. */
+function inOrder(value: Record<string, unknown>, last: readonly string[]): Record<string, unknown> {
+  const said = last.filter((key) => key in value);
+  if (said.length === 0) return value;
+  const rest = Object.entries(value).filter(([key]) => !said.includes(key));
+  return Object.fromEntries([...rest, ...said.map((key) => [key, value[key]])]);
 }
 
 /** The step with its two sides swapped: it takes back what it did. */
