@@ -57,7 +57,7 @@ test('changes that the server refuses are put aside whole; what is drawn meanwhi
   await page.unroute('**/changes');
   await page.getByRole('button', { name: 'Go on from the newest' }).click();
   await lay(hand, page, 400);
-  expect((await hand.lines()).map((l) => l.runs[0].nodes[0].point.y)).toEqual([100, 400]);
+  await expect.poll(async () => (await hand.lines()).map((l) => l.runs[0].nodes[0].point.y)).toEqual([100, 400]);
   const { drawings } = await (await page.request.get('/api/drawings')).json();
   const aside = drawings.find((d: { title: string }) => d.title === 'Refused (kept aside)');
   const { drawing } = await (await page.request.get(`/api/drawings/${aside.id}`)).json();
