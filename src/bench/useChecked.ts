@@ -4,7 +4,7 @@ import { createStore } from 'zustand/vanilla';
 import type { Following } from '@/ui/following';
 import { useBench } from './benchContext';
 import { nothingChecked, type Checked } from './state/checked';
-import { checkingOf } from './state/checking';
+import { checkingOf } from './state/checkingOf';
 import { useStored } from './useStored';
 
 const none = createStore<Checked>()(() => nothingChecked);

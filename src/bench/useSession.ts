@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { ApiError, askJson, changesBefore, openDrawing, type Opened } from './state/api';
-import { startChecking } from './state/checking';
+import { startChecking } from './state/checkingOf';
 import { enter } from './state/oneTab';
 import { tellAside, tellRecovered, tellStuck, type Go } from './keptChanges';
 import { recoverPending, Saver } from './state/saver';

@@ -24,6 +24,7 @@ import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
 import { PointerPlace } from './pointerPlace';
+import { onKeyUp } from './onKeyUp';
 import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
@@ -31,16 +32,6 @@ import { changesGround, changesMarks } from './whatChanged';
 import { whenIdle } from './whenIdle';
 
 const STILL_MS = 160;
-
-function onKeyUp(run: () => void): void {
-  const once = (): void => {
-    window.removeEventListener('keyup', once);
-    window.removeEventListener('blur', once);
-    run();
-  };
-  window.addEventListener('keyup', once);
-  window.addEventListener('blur', once);
-}
 
 /**
  * The page on the screen. Two canvases: below, the ground, the references and the painted tiles; above, whatever is
@@ -148,12 +139,8 @@ export class BenchCanvas {
   dispose(): void {
     this.stop.forEach((f) => f());
     clearTimeout(this.stillTimer);
-    this.input.dispose();
-    this.placer.dispose();
-    this.guides.dispose();
-    this.pointer.dispose();
-    this.tiles.dispose();
-    this.pictures.dispose();
+    const { input, placer, guides, pointer, tiles, pictures } = this;
+    for (const part of [input, placer, guides, pointer, tiles, pictures]) part.dispose();
     this.stage.destroy();
   }
 

@@ -11,7 +11,7 @@ import {
 import { clipToWork, showsBefore } from './compare';
 import { StillColours } from './stillColours';
 import type { Checked } from '../state/checked';
-import { checkingOf } from '../state/checking';
+import { checkingOf } from '../state/checkingOf';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type Bench, type BenchState } from '../state/store';
 

@@ -3,7 +3,7 @@ import { fixAll, fixNote } from '@/core/edits/fixNote';
 import { waveThrough } from '@/core/edits/notes';
 import type { Note, NoteKind } from '@/core/check/note';
 import { growBox } from '@/core/geometry/box';
-import { checkingOf } from '../state/checking';
+import { checkingOf } from '../state/checkingOf';
 import { noteWords } from '../state/noteWords';
 import type { Bench } from '../state/store';
 import { fitting, MOST_SCALE } from '../state/view';

@@ -11,18 +11,12 @@ import type { Checks, Reshaped, Widened } from '@/workers/checks';
 import { nothingChecked, type Checked } from './checked';
 import { correct, sourceOf } from './corrections';
 import { HandAtWork } from './handAtWork';
-import { LazyWorker } from './lazyWorker';
+import type { LazyWorker } from './lazyWorker';
 import { preferences } from './preferences';
 import type { Bench } from './store';
 
 /** Who does the checks: in a worker, started when it is first asked. */
 export type Checker = Pick<LazyWorker<Checks>, 'ask' | 'end' | 'onFailure'>;
-
-const checkWorker = (): Checker =>
-  new LazyWorker<Checks>(
-    () => new Worker(new URL('../../workers/check.worker.ts', import.meta.url), { type: 'module' }),
-    'the worker that checks lines',
-  );
 
 /** The page comes first: what is drawn on it is to be seen before it is checked. */
 const FIRST_MS = 1_500;
@@ -291,15 +285,4 @@ export class Checking {
 
   /** The notes of a kind that are open. */
   openOf = (kind: NoteKind): Note[] => this.store.getState().open.filter((n) => n.kind === kind);
-}
-
-const checkings = new WeakMap<Bench, Checking>();
-
-/** The checks of a bench, from when they are started; none on a bench without a page, as in tests. */
-export const checkingOf = (bench: Bench): Checking | undefined => checkings.get(bench);
-
-export function startChecking(bench: Bench): () => void {
-  const checking = new Checking(bench, checkWorker(), window);
-  checkings.set(bench, checking);
-  return () => checking.dispose();
 }

@@ -5,7 +5,7 @@ import { setMarks } from '@/core/edits/strokes';
 import { findLine, nodeCount } from '@/core/drawing/find';
 import type { Reshaped } from '@/workers/checks';
 import { paintNodes, paintSkeleton } from '../canvas/marks';
-import { checkingOf } from '../state/checking';
+import { checkingOf } from '../state/checkingOf';
 import { preferences } from '../state/preferences';
 import { linesToMark, shownDrawing, type Trial } from '../state/store';
 import type { ToolId } from '../tools/registry';

@@ -8,7 +8,7 @@ import { useFollowing, write } from '@/ui/following';
 import { formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
 import { goTo } from '../../commands/checks';
-import { checkingOf } from '../../state/checking';
+import { checkingOf } from '../../state/checkingOf';
 import type { Checked } from '../../state/checked';
 import { useChecked, useFollowingChecks } from '../../useChecked';
 import { DistancePlot } from './DistancePlot';

@@ -1,0 +1,48 @@
+import type { Change } from '@/core';
+
+const refusal = (status: number): Response =>
+  Response.json({ error: { code: 'no', message: `no (${status})` } }, { status });
+
+/** A server that keeps a journal as ours does, and can be made to fail. */
+export class FakeServer {
+  journal: string[] = [];
+  aside: string[][] = [];
+  mode: 'up' | 'down' | 'answer lost' | 'broken' | 'empty answer' | 'busy' = 'up';
+  requests = 0;
+  /** The longest body that is taken. */
+  mostBytes = Infinity;
+  /** What the way aside answers with instead. */
+  asideStatus: number | null = null;
+  /** Called before a request to keep aside is answered. */
+  whileAside = (): void => {};
+  /** The drawings that were made aside, each with the ids of its changes. */
+  drawings = new Map<string, string[]>();
+
+  readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
+    this.requests++;
+    if (this.mode === 'down') throw new TypeError('no connection');
+    if (this.mode === 'broken') return refusal(500);
+    if (this.mode === 'busy') return refusal(429);
+    if (this.mode === 'empty answer') return Response.json({});
+    const body = String(init.body);
+    if (body.length > this.mostBytes) return refusal(413);
+    const { base, changes } = JSON.parse(body) as { base: number; changes: Change[] };
+    const ids = changes.map((c) => c.id);
+    if (path.endsWith('/aside')) {
+      this.whileAside();
+      if (this.asideStatus) return refusal(this.asideStatus);
+      this.aside.push(ids);
+      this.drawings.set('new', [...ids]);
+      return Response.json({ id: 'new', revision: 0, title: 'Test (kept aside)' }, { status: 201 });
+    }
+    if (path.includes('/new/')) {
+      this.drawings.get('new')!.push(...ids);
+      return Response.json({ revision: base + ids.length });
+    }
+    const known = ids.filter((id, i) => this.journal[base + i] === id).length;
+    if (base + known !== this.journal.length) return refusal(409);
+    this.journal.push(...ids.slice(known));
+    if (this.mode === 'answer lost') throw new TypeError('connection lost');
+    return Response.json({ revision: this.journal.length });
+  };
+}
