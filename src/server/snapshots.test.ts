@@ -82,6 +82,18 @@ describe('snapshots', () => {
       expect(r - before).toBeLessThanOrEqual(Math.max(2_000, 1.5 * (500_000 - r)));
     }
   });
+
+  test('of large ones fewer are kept: the first, the last two, and ever sparser ones between', () => {
+    let list = [0];
+    for (let r = 1_000; r <= 50_000; r += 1_000) {
+      list.push(r);
+      const gone = new Set(outgrown(list, 4_400_000));
+      list = list.filter((x) => !gone.has(x));
+      expect(list.length).toBeLessThanOrEqual(6);
+    }
+    expect(list).toHaveLength(5);
+    expect([list[0], ...list.slice(-2)]).toEqual([0, 49_000, 50_000]);
+  });
 });
 
 describe('what is damaged', () => {

@@ -118,7 +118,7 @@ async function take(id: string, { revision, drawing }: { revision: number; drawi
       .orderBy(asc(snapshots.revision))
       .all()
       .map((s) => s.revision);
-    const gone = outgrown(all);
+    const gone = outgrown(all, body.length);
     if (gone.length > 0)
       tx.delete(snapshots)
         .where(and(eq(snapshots.drawingId, id), inArray(snapshots.revision, gone)))
@@ -127,18 +127,33 @@ async function take(id: string, { revision, drawing }: { revision: number; drawi
   return text.length;
 }
 
-/** So many snapshots are kept in each doubling of the way back. */
-const FINENESS = 1.5;
+/** So many snapshots are kept in each doubling of the way back, if there is room for them; else fewer. */
+const FINENESS = [3, 1.5, 1, 0.5];
+/** The snapshots of a drawing together take about so many bytes; a few are kept however large they are. */
+const MOST_BYTES = 24_000_000;
+const FEWEST = 5;
 
 /**
- * Of rising revisions, those whose snapshots can go: the first and the last two stay, and of the others a few in each
- * doubling of the way back from the newest.
+ * Of rising revisions, those whose snapshots can go where one takes so many bytes: the first and the last two stay, and of the
+ * others a few in each doubling of the way back from the newest, the fewer the larger they are.
  */
-export function outgrown(revisions: readonly number[]): number[] {
+export function outgrown(revisions: readonly number[], bytes = 0): number[] {
+  const most = Math.max(FEWEST, Math.floor(MOST_BYTES / Math.max(1, bytes)));
+  let gone: number[] = [];
+  for (const fineness of FINENESS) {
+    gone = outgrownBy(revisions, fineness);
+    if (revisions.length - gone.length <= most) break;
+  }
+  return gone;
+}
+
+function outgrownBy(revisions: readonly number[], fineness: number): number[] {
   const newest = revisions.at(-1)!;
-  const kept = new Set<number>();
+  const ageOf = (r: number): number => Math.floor(fineness * Math.log2(newest - r));
+  // What is as old as the first need not be kept beside it.
+  const kept = new Set([ageOf(revisions[0])]);
   return revisions.slice(1, -2).filter((r) => {
-    const age = Math.floor(FINENESS * Math.log2(newest - r));
+    const age = ageOf(r);
     if (kept.has(age)) return true;
     kept.add(age);
     return false;
