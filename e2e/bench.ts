@@ -1,4 +1,4 @@
-import { linesOf } from '../src/core/drawing/items';
+import { allLines } from '../src/core/drawing/items';
 import { expect, type APIRequestContext, type Page, type Locator } from '@playwright/test';
 import { applyChange, firstStyle, type Drawing, type Line, type Node, type Point } from '../src/core';
 import { addLine } from '../src/core/edits/lines';
@@ -103,7 +103,7 @@ export class BenchHand {
   }
 
   async lines(): Promise<Line[]> {
-    return (await this.saved()).sheets.flatMap((s) => linesOf(s));
+    return allLines(await this.saved());
   }
 
   /** The nodes of the only line. */

@@ -1,4 +1,4 @@
-import { linesOf } from '../src/core/drawing/items';
+import { allLines, linesOf } from '../src/core/drawing/items';
 import { chromium, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -131,7 +131,7 @@ export async function crowd(lines: number): Promise<Crowd> {
 
 /** The lines of a scene on sheets of 401, of 1,000, and of all others. */
 function onSheets(d: Drawing): Drawing {
-  const lines = d.sheets.flatMap((s) => linesOf(s));
+  const lines = allLines(d);
   const part = (id: string, from: number, to?: number): Sheet => ({
     ...d.sheets[0],
     id,

@@ -14,7 +14,7 @@ import { folder } from './place';
  */
 export async function correctedFile(placed: PictureNode['placed'], size: ShownSize): Promise<string> {
   const plain = await shownFile(placed.picture, size);
-  const corrections = asShown({ ...placed, tint: placed.tint ?? null }).filter((c) => c.on);
+  const corrections = asShown(placed).filter((c) => c.on);
   if (corrections.length === 0) return plain;
   const key = createHash('sha256')
     .update(JSON.stringify([placed.picture, size, corrections]))

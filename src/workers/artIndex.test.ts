@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { linesOf, seenLines } from '@/core/drawing/items';
 import { applyChange, type Box, type Drawing, type Line } from '@/core';
 import { addLine, moveLines, removeLines, styleLines } from '@/core/edits/lines';
 import { moveSheet, setSheet } from '@/core/edits/sheets';
@@ -9,7 +9,7 @@ import { seeded } from '@/core/seeded';
 import { ArtIndex, type Painted } from './artIndex';
 
 const lineIn = ({ node }: Painted): Line => (node as Extract<Painted['node'], { kind: 'line' }>).line;
-const visible = (d: Drawing) => d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s));
+const visible = (d: Drawing) => seenLines(d);
 
 test('lines come in painting order, and every place that looks different is named, through any series of changes', () => {
   const random = seeded(14);

@@ -13,7 +13,7 @@ export class ArtPictures {
 
   /** The bitmap of a placed picture; null while it is on its way. */
   readonly of = ({ placed }: PictureNode): ImageBitmap | null => {
-    const list = asShown({ ...placed, tint: placed.tint ?? null }).filter((c) => c.on);
+    const list = asShown(placed).filter((c) => c.on);
     const key = JSON.stringify([placed.picture, list]);
     const known = this.bitmaps.get(key);
     if (!known) {

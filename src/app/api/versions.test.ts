@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { allLines } from '@/core/drawing/items';
 import type { Drawing } from '@/core';
 import { addLine, removeLines } from '@/core/edits/lines';
 import { addSheet } from '@/core/edits/sheets';
@@ -16,7 +16,7 @@ freshDataFolder();
 
 type Kept = { id: string; name: string; revision: number; at: number };
 const page = { width: 100, height: 50, unit: 'mm', dpi: 300 };
-const [line, other] = wanderingDrawing(2, 3, 3).sheets.flatMap((s) => linesOf(s));
+const [line, other] = allLines(wanderingDrawing(2, 3, 3));
 
 const opened = async (id: string) => (await call(read, 'GET', { id })).json as { drawing: Drawing; revision: number };
 const versionsOf = async (id: string): Promise<Kept[]> =>

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { allLines, linesOf } from '@/core/drawing/items';
 import RBush from 'rbush';
 import type { Box, Cubic, Drawing, Line, Point } from '@/core';
 import { nearestOnCubic } from '@/core';
@@ -143,7 +143,7 @@ export class Picking {
   /** The lines whose curve or body lies under a place, the nearest first; of the same distance, the upper one. */
   allUnder(drawing: Drawing, p: Point, reach: number): string[] {
     this.follow(drawing);
-    const order = new Map(drawing.sheets.flatMap((s) => linesOf(s)).map((l, i) => [l.id, i]));
+    const order = new Map(allLines(drawing).map((l, i) => [l.id, i]));
     const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, Math.max(reach, WIDEST_BODY));
     return this.tree
       .search(around)

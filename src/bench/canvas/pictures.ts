@@ -11,7 +11,6 @@ const steps = [
 
 /** A placed picture, a reference's or one in the art. */
 type Shown = PictureNode['placed'];
-const listOf = (r: Shown) => asShown({ ...r, tint: r.tint ?? null });
 
 /** A reference's picture as it was last corrected, and what is being made of it now. */
 type Corrected = { key: string; bitmap: ImageBitmap | null; making: string | null };
@@ -34,7 +33,7 @@ export class PictureStore {
    * `moving`: its corrections are changing under the hand.
    */
   bitmapFor(r: Shown, longest: number, moving: boolean): ImageBitmap | null {
-    return listOf(r).some((c) => c.on) ? this.correctedFor(r, moving) : this.plainFor(r, longest);
+    return asShown(r).some((c) => c.on) ? this.correctedFor(r, moving) : this.plainFor(r, longest);
   }
 
   /** The same for what is painted at a scale, device px a page unit. */
@@ -46,7 +45,7 @@ export class PictureStore {
   private correctedFor(r: Shown, moving: boolean): ImageBitmap | null {
     let entry = this.corrected.get(r.id);
     if (!entry) this.corrected.set(r.id, (entry = { key: '', bitmap: null, making: null }));
-    const keyFor = (s: 'preview' | 'whole'): string => JSON.stringify([r.picture, s, listOf(r)]);
+    const keyFor = (s: 'preview' | 'whole'): string => JSON.stringify([r.picture, s, asShown(r)]);
     // What moves may be something else than the corrections: then the whole picture is there already.
     const size = moving && entry.key !== keyFor('whole') ? 'preview' : 'whole';
     const key = keyFor(size);
@@ -59,7 +58,7 @@ export class PictureStore {
 
   private async make(r: Shown, size: 'preview' | 'whole', entry: Corrected, key: string): Promise<void> {
     try {
-      const bitmap = await correct.render(sourceOf(r), listOf(r), size);
+      const bitmap = await correct.render(sourceOf(r), asShown(r), size);
       entry.bitmap?.close();
       entry.bitmap = bitmap;
     } catch {

@@ -1,4 +1,4 @@
-import { isGroup, linesOf } from '@/core/drawing/items';
+import { allLines, isGroup, linesOf } from '@/core/drawing/items';
 import { readSvg, type Line } from '@/core';
 import { setSheet } from '@/core/edits/sheets';
 import { skeletonBox } from '@/core/drawing/run';
@@ -21,7 +21,7 @@ const drawing = (() => {
     })),
   };
 })();
-const lines = (b: Bench): Line[] => b.getState().drawing.sheets.flatMap((s) => linesOf(s));
+const lines = (b: Bench): Line[] => allLines(b.getState().drawing);
 const chosen = (b: Bench): string[] => [...b.getState().lines].sort();
 
 beforeEach(() => prefer(firstPreferences));

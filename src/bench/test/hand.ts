@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { allLines } from '@/core/drawing/items';
 import type { Drawing, Line, Point } from '@/core';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { Picking } from '../canvas/picking';
@@ -76,6 +76,6 @@ export class Hand<T extends Tool> {
   }
 
   get lines(): Line[] {
-    return this.bench.getState().drawing.sheets.flatMap((s) => linesOf(s));
+    return allLines(this.bench.getState().drawing);
   }
 }

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { allLines } from '@/core/drawing/items';
 import { placedReference, placeReference, setCorrection } from '@/core/edits/references';
 import { setPage } from '@/core/edits/page';
 import { firstCorrections, type Correction } from '@/core/raster/correction';
@@ -220,10 +220,7 @@ test('the pen keeps to guides and grid, and Shift overrules them', () => {
   hand.click({ x: 420, y: 226 });
   hand.click({ x: 424, y: 403 }, { shift: true });
   hand.key('Enter');
-  const line = bench
-    .getState()
-    .drawing.sheets.flatMap((s) => linesOf(s))
-    .find((l) => bench.getState().lines.has(l.id))!;
+  const line = allLines(bench.getState().drawing).find((l) => bench.getState().lines.has(l.id))!;
   const points = line.runs[0].nodes.map((n) => n.point);
   expect(points[0]).toEqual({ x: 300, y: 150 });
   expect(points[1]).toEqual({ x: 420, y: 226 });

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { allLines } from '@/core/drawing/items';
 import fc from 'fast-check';
 import { addLine } from '@/core/edits/lines';
 import { setPage } from '@/core/edits/page';
@@ -197,7 +197,7 @@ describe('select', () => {
     hand.bench.undo();
     hand.press(point(50, 0));
     hand.move(point(76, 0), { shift: true });
-    const shown = shownDrawing(hand.bench.getState()).sheets.flatMap((s) => linesOf(s));
+    const shown = allLines(shownDrawing(hand.bench.getState()));
     expect(shown[0].runs[0].nodes[2].point.x).toBeCloseTo(226, 9);
   });
 

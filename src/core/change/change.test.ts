@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { allLines, linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { wanderingDrawing } from '../test/drawings';
 import { findLine } from '../drawing/find';
@@ -57,7 +57,7 @@ const edits: ((d: Drawing, a: number, b: number, id: string) => Edit)[] = [
 ];
 
 function lineId(d: Drawing, n: number): string {
-  const all = d.sheets.flatMap((s) => linesOf(s));
+  const all = allLines(d);
   return all[n % Math.max(1, all.length)]?.id ?? 'none';
 }
 

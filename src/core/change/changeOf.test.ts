@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { allLines, linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { isOnGrid, lineOnGrid, onGrid } from '../drawing/grid';
 import { findLine, groupsAround, type Place } from '../drawing/find';
@@ -17,7 +17,7 @@ import { transformLines } from '../edits/transform';
 import { turningAbout } from '../geometry/matrix';
 
 const bytes = (d: Drawing): string => JSON.stringify(d);
-const all = (d: Drawing): Line[] => d.sheets.flatMap((s) => linesOf(s));
+const all = (d: Drawing): Line[] => allLines(d);
 const off = (id: string): Line => ({
   ...linesOf(wanderingDrawing(1, 2, 3).sheets[0])[0],
   id,

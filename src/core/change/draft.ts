@@ -1,11 +1,9 @@
-import { ownersIn, type Place } from '../drawing/find';
+import { ownersIn, type Owner, type Place } from '../drawing/find';
 import { MOST_DEEP, type Item } from '../drawing/item';
 import { isGroup, isLine, mapped } from '../drawing/items';
 import type { Drawing, Line, Sheet } from '../drawing/schema';
 import { ChangeError } from './changeError';
 import { DraftList } from './draftList';
-
-type Owner = Pick<Place, 'sheet' | 'group'>;
 
 /**
  * A drawing while a change is made to it: steps work on lists that are copied once a change, not once a step. What no step
@@ -144,7 +142,6 @@ export class Draft {
     const list = this.listOf(place);
     const item = list.items[place.index];
     list.remove(place.index);
-    this.put.delete(item.id);
     this.forget(item);
   }
 
@@ -180,8 +177,9 @@ export class Draft {
     if (isGroup(item) && (item.items.length > 0 || this.groupLists.has(item.id))) this.hasMovedGroups = true;
   }
 
-  /** What was done within a group that goes is gone with it. */
+  /** Of an item that goes it is not known any more where it was put, nor what was done within it. */
   private forget(item: Item): void {
+    this.put.delete(item.id);
     if (!isGroup(item)) return;
     for (const child of this.groupLists.get(item.id)?.items ?? item.items) this.forget(child);
     this.groupLists.delete(item.id);

@@ -6,7 +6,7 @@ import type { GrayImage } from '../raster/grayImage';
 import { CoverCount } from './coverCount';
 import { patchesOf } from './coverage';
 import { placementOf, runsInPicture } from '../drawing/beneath';
-import { seenLines } from './measuredLines';
+import { seenLines } from '../drawing/items';
 import { placementKey, type Pictures } from './pictures';
 
 /** How much of one reference's ink has a line, whole and by the drawing's parts (null: there is no ink in it). */

@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { linesOf, seenLines } from '../drawing/items';
 import { isOpenSheet } from '../drawing/find';
 import type { Drawing } from '../drawing/schema';
 import { notesOfLine } from './lineNotes';
@@ -16,7 +16,7 @@ export function findNotes(d: Drawing, limits: NoteLimits = noteLimits): Note[] {
 
 /** The same, a line a step. */
 export function* findingNotes(d: Drawing, limits: NoteLimits = noteLimits): Generator<void, Note[]> {
-  const lines = d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s));
+  const lines = seenLines(d);
   // What is locked is done with: it is only there for others to meet.
   const open = new Set(d.sheets.filter(isOpenSheet).flatMap((s) => linesOf(s).map((l) => l.id)));
   const order = new Map(noteKinds.map((k, i) => [k, i]));

@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { linesOf, seenLines } from '../drawing/items';
 import { findLine } from '../drawing/find';
 import type { Drawing, Line, Reference } from '../drawing/schema';
 import type { GrayImage } from '../raster/grayImage';
@@ -128,5 +128,3 @@ export class MeasuredLines {
     return found.reference && image ? { reference: found.reference, image } : null;
   }
 }
-
-export const seenLines = (d: Drawing): Line[] => d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s));

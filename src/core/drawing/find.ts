@@ -10,9 +10,16 @@ export type FoundItem = { sheet: Sheet; group: string | undefined; index: number
 /** The same of a line. */
 export type Found = { sheet: Sheet; group: string | undefined; index: number; line: Line };
 
-export const placeOf = ({ sheet, group, index }: Pick<Found, 'sheet' | 'group' | 'index'>): Place => ({
+/** The list that an item lies in: its sheet's, or that of one of its groups. */
+export type Owner = Pick<Place, 'sheet' | 'group'>;
+
+export const ownerOf = ({ sheet, group }: Pick<FoundItem, 'sheet' | 'group'>): Owner => ({
   sheet: sheet.id,
   ...(group !== undefined && { group }),
+});
+
+export const placeOf = ({ sheet, group, index }: Pick<Found, 'sheet' | 'group' | 'index'>): Place => ({
+  ...ownerOf({ sheet, group }),
   index,
 });
 
@@ -58,8 +65,7 @@ export const referenceOf = (d: Drawing, id: string): Reference | undefined => d.
 
 /** The groups that an item lies in, the outermost first. */
 export function groupsAround(sheet: Sheet, id: string): Group[] {
-  const around = owners.get(sheet.items)?.size === 0 ? undefined : ownersIn(sheet.items);
-  const owner = around?.get(id);
+  const owner = ownersIn(sheet.items).get(id);
   if (owner === undefined) return [];
   const above = groupsAround(sheet, owner);
   const list = above.at(-1)?.items ?? sheet.items;
@@ -75,6 +81,10 @@ export function itemIn(sheet: Sheet, id: string): FoundItem | undefined {
   const within = placesIn(group.items).get(id)!;
   return { sheet, group: group.id, index: within, item: group.items[within] };
 }
+
+/** The items of the list that one of a sheet lies in. */
+export const listOf = ({ sheet, group }: Pick<FoundItem, 'sheet' | 'group'>): readonly Item[] =>
+  group === undefined ? sheet.items : (itemIn(sheet, group)!.item as Group).items;
 
 /** Whether an item lies on a sheet, in a group or not. */
 export const holdsItem = (sheet: Sheet, id: string): boolean =>

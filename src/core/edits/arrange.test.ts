@@ -1,4 +1,4 @@
-import { isLine, linesOf } from '../drawing/items';
+import { allLines, isLine, linesOf } from '../drawing/items';
 import { applyChange, inverseOf, type Drawing } from '../index';
 import { wanderingDrawing } from '../test/drawings';
 import { groupLines, moveInOrder, moveToPlace, moveToSheet, ungroupLines, withGroup } from './arrange';
@@ -10,7 +10,7 @@ const flat: Drawing = {
   ...base,
   sheets: base.sheets.map((s, i) => ({
     ...s,
-    items: i === 0 ? base.sheets.flatMap((x) => linesOf(x)).slice(0, 6) : [],
+    items: i === 0 ? allLines(base).slice(0, 6) : [],
   })),
 };
 const order = (d: Drawing, sheet = 0): string =>
@@ -54,6 +54,27 @@ describe('the order of lines', () => {
 });
 
 describe('groups', () => {
+  it('put back on another sheet in the change that took them away bring along what was moved into them', () => {
+    const [line] = [...ids(1)];
+    const d = after(flat, groupLines(flat, ids(0, 3), 'g'));
+    const [from, to] = [d.sheets[0].id, d.sheets[1].id];
+    const into = moveToPlace(d, line, { sheet: from, group: 'g', index: 0 });
+    const moved = applyChange(d, { id: 'm', ...into });
+    const index = moved.sheets[0].items.findIndex((item) => item.id === 'g');
+    const item = moved.sheets[0].items[index];
+    const put = after(d, {
+      label: 'Move',
+      steps: [
+        ...into.steps,
+        { step: 'removeItem', at: { sheet: from, index }, item },
+        { step: 'insertItem', at: { sheet: to, index: 0 }, item },
+        { step: 'setLine', sheet: to, id: line, before: { opacity: 1 }, after: { opacity: 0.5 } },
+      ],
+    });
+    expect(allLines(put).find((l) => l.id === line)?.opacity).toBe(0.5);
+    expect(put.sheets[1].items[0].id).toBe('g');
+  });
+
   it('bring their lines together where the top one was, and let them go again', () => {
     const grouped = after(flat, groupLines(flat, ids(0, 3), 'g'));
     expect(order(grouped)).toBe(sorted([1, 2, 0, 3, 4, 5]));

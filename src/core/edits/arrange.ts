@@ -3,14 +3,17 @@ import {
   groupsAround,
   holdsItem,
   itemIn,
+  listOf,
+  ownerOf,
   ownersIn,
   placeOf,
   placesIn,
   sheetOf,
   type FoundItem,
+  type Owner,
   type Place,
 } from '../drawing/find';
-import type { Group, Item } from '../drawing/item';
+import type { Group } from '../drawing/item';
 import { isGroup, linesIn } from '../drawing/items';
 import type { Drawing, Sheet } from '../drawing/schema';
 import { byList, unitOf, wholeItems, wholeItemsOf } from '../drawing/whole';
@@ -19,16 +22,6 @@ import { counted, edit, type Edit } from '../change/edit';
 
 /** Where items go within the list that holds them: one place, or all the way. */
 export type OrderMove = 'forward' | 'back' | 'to front' | 'to back';
-
-type Owner = Pick<Place, 'sheet' | 'group'>;
-const ownerOf = ({ sheet, group }: Pick<FoundItem, 'sheet' | 'group'>): Owner => ({
-  sheet: sheet.id,
-  ...(group !== undefined && { group }),
-});
-
-/** The list of items that one of a sheet lies in. */
-const listOf = ({ sheet, group }: Pick<FoundItem, 'sheet' | 'group'>): readonly Item[] =>
-  group === undefined ? sheet.items : (itemIn(sheet, group)!.item as Group).items;
 
 const moved = (
   ids: readonly string[],
@@ -75,8 +68,14 @@ function movedPlaces(at: readonly number[], length: number, move: OrderMove): nu
   if (move === 'to front') return at.map((_, k) => length - at.length + k);
   if (move === 'to back') return at.map((_, k) => k);
   // What has gone as far as it can is not passed by its neighbours among them.
-  if (move === 'back')
-    return at.reduce<number[]>((next, i, k) => [...next, Math.max(i - 1, k === 0 ? 0 : next[k - 1] + 1)], []);
+  if (move === 'back') {
+    let free = 0;
+    return at.map((i) => {
+      const next = Math.max(i - 1, free);
+      free = next + 1;
+      return next;
+    });
+  }
   return movedPlaces(at.map((i) => length - 1 - i).reverse(), length, 'back')
     .map((i) => length - 1 - i)
     .reverse();
@@ -151,7 +150,8 @@ export function groupLines(d: Drawing, ids: ReadonlySet<string>, id: string, wit
     const ranks = list.map((f) => order.get(f.item.id)!);
     there.push(...ranks);
     there.sort((a, b) => a - b);
-    const onto = ranks.map((r) => there.indexOf(r));
+    const places = new Map(there.map((r, i) => [r, i]));
+    const onto = ranks.map((r) => places.get(r)!);
     return moved(
       list.map((f) => f.item.id),
       ownerOf(list[0]),

@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { allLines, linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { applyChange, inverseOf, type Drawing, type Line, type Sheet } from '../index';
 import { freshSheet } from '../drawing/schema';
@@ -6,7 +6,7 @@ import { wanderingDrawing } from '../test/drawings';
 import { diff } from './diff';
 
 const plain = wanderingDrawing(6, 2, 4);
-const pool: readonly Line[] = plain.sheets.flatMap((s) => linesOf(s));
+const pool: readonly Line[] = allLines(plain);
 
 /** A drawing with some of the lines, in some order, on some of the sheets, each as it is or changed. */
 const anyDrawing = fc

@@ -1,5 +1,7 @@
+import type { Owner } from '../drawing/find';
 import type { Item } from '../drawing/item';
 import { isGroup } from '../drawing/items';
+import { plainOf } from '../drawing/plain';
 import type { Drawing, Sheet } from '../drawing/schema';
 import type { Step } from '../change/change';
 import { edit, sidesOf, type Edit } from '../change/edit';
@@ -55,7 +57,6 @@ function setSteps<T extends object>(step: Step['step'], which: object, now: T, t
   return sides ? [{ step, ...which, ...sides } as Step] : [];
 }
 
-type Owner = { readonly sheet: string; readonly group?: string };
 const holderKey = ({ sheet, group }: Owner, { kind }: Item): string => `${sheet} ${group ?? ''} ${kind ?? ''}`;
 
 /** For each item of a drawing, the list that holds it. */
@@ -99,21 +100,19 @@ function sheetSteps(now: Sheet, then: Sheet): Step[] {
   ];
 }
 
-const plain = { opacity: 1, blend: 'normal' };
-
 function itemSteps(owner: Owner, now: readonly Item[], then: readonly Item[]): Step[] {
   const inner = changed(now, then).flatMap(([a, b]): Step[] => {
     const which = { sheet: owner.sheet, id: a.id };
     if (isGroup(a) && isGroup(b)) {
       const [{ items, ...own }, { items: wanted, ...next }] = [a, b];
       return [
-        ...setSteps('setGroup', which, { ...plain, clip: null, ...own }, { ...plain, clip: null, ...next }),
+        ...setSteps('setGroup', which, { ...plainOf.group, ...own }, { ...plainOf.group, ...next }),
         ...itemSteps({ sheet: owner.sheet, group: a.id }, items, wanted),
       ];
     }
     return a.kind === 'picture'
-      ? setSteps('setPicture', which, { ...plain, ...a }, { ...plain, ...b })
-      : setSteps('setLine', which, { ...plain, marks: [], ...a }, { ...plain, marks: [], ...b });
+      ? setSteps('setPicture', which, { ...plainOf.picture, ...a }, { ...plainOf.picture, ...b })
+      : setSteps('setLine', which, { ...plainOf.line, ...a }, { ...plainOf.line, ...b });
   });
   return [...listSteps(owner, now, then), ...inner];
 }

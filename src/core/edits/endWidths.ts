@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { seenLines } from '../drawing/items';
 import { findLine } from '../drawing/find';
 import { lineLength, nearestOnLine, skeletonBox } from '../drawing/run';
 import type { Drawing, Line, Mark } from '../drawing/schema';
@@ -20,7 +20,7 @@ const MOST = 0.35;
  * whose stroke it reaches, or misses by `reach` page units at most; ends that meet nothing, and closed lines, stay.
  */
 export function shapeMeetingEnds(d: Drawing, ids: readonly string[], how: 'taper' | 'full', reach: number): Edit {
-  const others = d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s));
+  const others = seenLines(d);
   const marks = new Map<string, readonly Mark[]>();
   for (const id of new Set(ids)) {
     const line = findLine(d, id)?.line;

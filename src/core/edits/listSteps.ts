@@ -1,8 +1,6 @@
 import type { Item } from '../drawing/item';
-import type { Place } from '../drawing/find';
+import type { Owner } from '../drawing/find';
 import type { Step } from '../change/change';
-
-type Owner = Pick<Place, 'sheet' | 'group'>;
 
 /**
  * The steps that make one list of items hold the same as another, in the same order: what is in both stays whatever it says,

@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { allLines, linesOf } from '../drawing/items';
 import { applyChange, type Drawing } from '../index';
 import { rectangle, star } from '../drawing/shapes';
 import { firstStyle } from '../drawing/schema';
@@ -23,7 +23,7 @@ test('corners are rounded one by one or all, stay editable, and become sharp aga
 
 test('curved nodes, ends and lines that are gone are left alone', () => {
   const curved = wanderingDrawing(4, 3, 2);
-  expect(roundable(curved.sheets.flatMap((s) => linesOf(s)))).toEqual([]);
+  expect(roundable(allLines(curved))).toEqual([]);
   expect(roundCorners(d, [{ line: 'gone', run: 0, node: 0 }], 5).steps).toEqual([]);
   expect(roundable([{ ...line, runs: [{ ...line.runs[0], closed: false }] }])).toHaveLength(2);
 });

@@ -1,8 +1,8 @@
 import { runFromCubics } from '../drawing/fromCubics';
-import { findLine, itemIn, orderOf, type Found } from '../drawing/find';
-import type { Group, Item } from '../drawing/item';
+import { findItem, findLine, listOf, orderOf, ownerOf, type Found } from '../drawing/find';
 import { isLine, linesOf } from '../drawing/items';
 import type { Drawing, Line, Style } from '../drawing/schema';
+import { byList } from '../drawing/whole';
 import type { Cubic } from '../geometry/cubic';
 import type { Step } from '../change/change';
 import { edit, type Edit } from '../change/edit';
@@ -26,26 +26,25 @@ export function strokesToShapes(
 ): Edit & { readonly shapes: string[] } {
   const made: string[] = [];
   const gone = new Set(shapes.flatMap((s) => s.of));
-  const tops = new Map(shapes.map((s) => [s, topOf(d, s)]));
+  const byTop = new Map<string, Shape[]>();
+  for (const s of shapes) {
+    const top = topOf(d, s)?.line.id;
+    if (top !== undefined) byTop.set(top, [...(byTop.get(top) ?? []), s]);
+  }
   const instead = (line: Line): Line[] => {
-    const own = shapes.filter((s) => tops.get(s)?.line.id === line.id);
+    const own = byTop.get(line.id) ?? [];
     const filled = line.style.fill ? [{ ...withoutMarks(line), id: fresh(), style: { ...line.style, width: 0 } }] : [];
     const next = own.map((s) => shapeLine(line, s, fresh()));
     made.push(...next.map((l) => l.id));
     return [...filled, ...next];
   };
-  const steps = lists(d, gone).flatMap(({ sheet, group }): Step[] => {
-    const items: readonly Item[] = group === undefined ? sheet.items : (itemIn(sheet, group)!.item as Group).items;
+  const lists = byList([...gone].flatMap((id) => findItem(d, id) ?? []));
+  const steps = lists.flatMap(([found]): Step[] => {
+    const items = listOf(found);
     const after = items.flatMap((item) => (isLine(item) && gone.has(item.id) ? instead(item) : [item]));
-    return listSteps({ sheet: sheet.id, ...(group !== undefined && { group }) }, items, after);
+    return listSteps(ownerOf(found), items, after);
   });
   return { ...edit(label, steps), shapes: made };
-}
-
-/** The lists that hold some lines, each once. */
-function lists(d: Drawing, ids: ReadonlySet<string>): Pick<Found, 'sheet' | 'group'>[] {
-  const found = [...ids].flatMap((id) => findLine(d, id) ?? []);
-  return [...new Map(found.map((f) => [`${f.sheet.id} ${f.group ?? ''}`, f])).values()];
 }
 
 /** The uppermost of the lines that a shape is made of. */

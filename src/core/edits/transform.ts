@@ -1,5 +1,5 @@
-import { findLine, itemIn, placeOf, type Found } from '../drawing/find';
-import type { Group, Item } from '../drawing/item';
+import { findLine, listOf, placeOf, type Found } from '../drawing/find';
+import type { Item } from '../drawing/item';
 import { isGroup, linesIn, mapItem } from '../drawing/items';
 import { byList, unitOf, wholeItemsOf } from '../drawing/whole';
 import { reflowed } from '../drawing/node';
@@ -144,8 +144,7 @@ export function copiesOf(
 ): { edit: Edit; ids: string[] } {
   const made: Item[] = [];
   const steps = byList(wholeItemsOf(d, new Set(ids), within)).flatMap((list) => {
-    const { sheet, group } = list[0];
-    const end = group === undefined ? sheet.items.length : (itemIn(sheet, group)!.item as Group).items.length;
+    const end = listOf(list[0]).length;
     return list.map((f, i): Step => {
       const item = movedItem(freshItem(f.item, freshId), by);
       made.push(item);

@@ -1,4 +1,4 @@
-import { isGroup, linesOf } from '../drawing/items';
+import { allLines, isGroup, linesOf } from '../drawing/items';
 import { drawingSchema, readSvg, writeSvg, type Drawing, type Line } from '../index';
 import { groupLines } from '../edits/arrange';
 import { applyChange } from '../change/apply';
@@ -8,7 +8,7 @@ import { wanderingDrawing } from '../test/drawings';
 
 const svg = (content: string, root = 'width="200" height="100"'): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${content}</svg>`;
-const lines = (d: Drawing): Line[] => d.sheets.flatMap((s) => linesOf(s));
+const lines = (d: Drawing): Line[] => allLines(d);
 const one = (content: string, root?: string): Line => {
   const found = lines(readSvg(svg(content, root)).drawing);
   expect(found).toHaveLength(1);

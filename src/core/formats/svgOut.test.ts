@@ -1,4 +1,4 @@
-import { linesOf } from '../drawing/items';
+import { allLines, linesOf } from '../drawing/items';
 import { Resvg } from '@resvg/resvg-js';
 import fc from 'fast-check';
 import { cubicsFrom } from '@/server/simulated/curves/path';
@@ -110,7 +110,7 @@ test('an independent renderer puts the ink where the lines are, and nowhere else
 test('the drawing alone is as large as its lines with their widths', () => {
   const d = wanderingDrawing(3, 3, 7);
   const [, x, y, w, h] = /viewBox="(\S+) (\S+) (\S+) (\S+)"/.exec(writeSvg(d, { scope: 'drawing' }))!.map(Number);
-  for (const p of d.sheets.flatMap((s) => linesOf(s)).flatMap((l) => l.runs[0].nodes.map((n) => n.point))) {
+  for (const p of allLines(d).flatMap((l) => l.runs[0].nodes.map((n) => n.point))) {
     expect(p.x > x && p.x < x + w && p.y > y && p.y < y + h).toBe(true);
   }
 });

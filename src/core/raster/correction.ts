@@ -128,5 +128,5 @@ export function sizeAfter({ width, height }: Size, c: Correction): Size {
 }
 
 /** All that is done to a reference's picture before it is shown: its corrections, and the tint it is dimmed with. */
-export const asShown = (r: { corrections: readonly Correction[]; tint: string | null }): readonly Correction[] =>
-  r.tint === null ? r.corrections : [...r.corrections, { kind: 'tint', on: true, colour: r.tint }];
+export const asShown = (r: { corrections: readonly Correction[]; tint?: string | null }): readonly Correction[] =>
+  r.tint == null ? r.corrections : [...r.corrections, { kind: 'tint', on: true, colour: r.tint }];
