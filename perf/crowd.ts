@@ -18,6 +18,8 @@ import { summary, type Summary } from './statistics';
 /** Very many lines at once: opened, chosen, dragged, let go of, pasted. Times are ms, with the raster counted. */
 
 const VIEW = { scale: 0.62, x: -60, y: -40 };
+/** As large as the page is seen where the whole window has 1280 by 800 px. */
+const SEEN = { width: 730, height: 640 };
 
 export type Crowd = {
   lines: number;
@@ -65,7 +67,7 @@ export async function crowd(lines: number): Promise<Crowd> {
     await page.addInitScript('globalThis.__name = (f) => f');
     await page.addInitScript(([key, session]) => localStorage.setItem(key, session), [
       `yellow-quill:session:${id}`,
-      JSON.stringify({ view: VIEW, stage: 'trace', tool: 'select' }),
+      JSON.stringify({ view: VIEW, window: SEEN, stage: 'trace', tool: 'select' }),
     ] as const);
     await page.goto('/');
     const before = performance.now();

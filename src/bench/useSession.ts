@@ -1,9 +1,10 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { ApiError, askJson, changesBefore, openDrawing, type Opened } from './state/api';
+import { ApiError, askJson, changesBefore, type Opened } from './state/api';
 import { startChecking } from './state/checkingOf';
 import { enter } from './state/oneTab';
+import { openDrawing } from './state/opening';
 import { tellAside, tellRecovered, tellStuck, type Go } from './keptChanges';
 import { recoverPending, Saver } from './state/saver';
 import { reconciled } from './state/reconciled';
@@ -157,14 +158,14 @@ function startSaver(bench: Bench, id: string, go: Go, revision: number, announce
 }
 
 /** What is remembered of where a person is. */
-const kept = ['view', 'stage', 'tool', 'sheet', 'rulers'] as const;
+const kept = ['view', 'window', 'stage', 'tool', 'sheet', 'rulers'] as const;
 
 /** Remembers where the person is; the stage is on the drawing's card too. */
 function rememberPlace(bench: Bench, id: string): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const store = (): void => {
-    const { view, stage, tool, sheet, rulers } = bench.getState();
-    storeSession(id, { view, stage, tool, sheet, rulers });
+    const { view, window: size, stage, tool, sheet, rulers } = bench.getState();
+    storeSession(id, { view, window: size, stage, tool, sheet, rulers });
   };
   const stop = bench.subscribe((s, before) => {
     if (s.stage !== before.stage)

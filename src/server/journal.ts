@@ -2,9 +2,10 @@ import { and, asc, desc, eq, gt, lt, lte } from 'drizzle-orm';
 import { applyChange, ChangeError, type Change, type Drawing } from '@/core';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
+import { packed } from '@/core/formats/packed';
 import { database, type Store } from './database';
 import { notFound, Problem } from './problem';
-import { keepFirst, oweNothing, oweSnapshot, snapshotAt, snapshotText, snapshotsUpTo } from './snapshots';
+import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
 import { drawings, journal } from './tables';
 
 const MOST_CACHED = 16;
@@ -50,33 +51,23 @@ export function readableState(id: string): State & { damaged?: Damage } {
 }
 
 /**
- * The same as JSON. Where the newest snapshot is of now it is handed on as it is kept, without a look into it; the drawing is
+ * The same, packed. Where the newest snapshot is of now it is handed on as it is kept, without a look into it; the drawing is
  * then read when there is time, for whoever changes it.
  */
-export function readableText(id: string): { revision: number; text: Buffer; damaged?: Damage } {
+export async function readableBytes(id: string): Promise<{ revision: number; bytes: Uint8Array; damaged?: Damage }> {
   const row = database().select({ revision: drawings.revision }).from(drawings).where(eq(drawings.id, id)).get();
   if (!row) throw notFound('drawing');
-  if (newest.get(id)?.revision !== row.revision) {
-    const text = untouched(id, row.revision);
-    if (text) {
-      setTimeout(() => newest.has(id) || quietly(() => readableState(id)), READ_LATER_MS).unref();
-      return { revision: row.revision, text };
-    }
+  const kept = await packedSnapshot(id, row.revision);
+  if (kept) {
+    setTimeout(() => newest.has(id) || quietly(() => readableState(id)), READ_LATER_MS).unref();
+    return { revision: row.revision, bytes: kept };
   }
   const { drawing, ...state } = readableState(id);
-  return { ...state, text: Buffer.from(JSON.stringify(drawing)) };
+  return { ...state, bytes: packed(drawing) };
 }
 
 /** By then a bench has opened. */
 const READ_LATER_MS = 2_000;
-
-function untouched(id: string, revision: number): Buffer | null {
-  try {
-    return snapshotText(id, revision);
-  } catch {
-    return null;
-  }
-}
 
 function quietly(run: () => unknown): void {
   try {

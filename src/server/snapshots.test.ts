@@ -1,14 +1,17 @@
 import { linesOf } from '@/core/drawing/items';
 import { statSync } from 'node:fs';
 import path from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { applyChange, type Change, type Drawing } from '@/core';
 import { changeOf } from '@/core/change/changeOf';
 import { moveNodes } from '@/core/edits/nodes';
+import { unpacked } from '@/core/formats/packed';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { POST as append, GET as history } from '../app/api/drawings/[id]/changes/route';
 import { POST as copy } from '../app/api/drawings/[id]/duplicate/route';
 import { GET as rows } from '../app/api/drawings/[id]/journal/route';
+import { GET as openPacked } from '../app/api/drawings/[id]/packed/route';
 import { GET as open } from '../app/api/drawings/[id]/route';
 import { database } from './database';
 import { keepDrawing } from './drawings';
@@ -96,6 +99,52 @@ describe('snapshots', () => {
   });
 });
 
+/** What the route of packed drawings says. */
+async function packedOf(id: string): Promise<{ drawing: Drawing; title: string; revision: number }> {
+  const { response } = await call(openPacked, 'GET', { id });
+  const about = JSON.parse(decodeURIComponent(response.headers.get('x-drawing')!)) as {
+    title: string;
+    revision: number;
+  };
+  return { ...about, drawing: unpacked(new Uint8Array(await response.arrayBuffer())) };
+}
+
+describe('a drawing is opened packed', () => {
+  test.each([
+    'from the newest snapshot',
+    'from one and the changes since',
+    'as it is in memory',
+    'where JSON was kept',
+  ])('%s', async (where) => {
+    const { id } = keepDrawing('Größe, 100 %', start);
+    const { changes, last } = nodeMoves(8);
+    if (where !== 'from the newest snapshot') appendChanges(id, 0, changes);
+    if (where !== 'as it is in memory') forget(id);
+    if (where === 'where JSON was kept')
+      client()
+        .prepare('update snapshots set body = ? where drawing_id = ?')
+        .run(gzipSync(JSON.stringify(start)), id);
+    expect(await packedOf(id)).toEqual({
+      id,
+      title: 'Größe, 100 %',
+      stage: 'prepare',
+      binned: false,
+      revision: where === 'from the newest snapshot' ? 0 : 8,
+      drawing: where === 'from the newest snapshot' ? start : last,
+    });
+  });
+
+  test('from a damaged newest snapshot it is not: the journal does', async () => {
+    const { id } = keepDrawing('A', start);
+    const { changes, last } = nodeMoves(4);
+    appendChanges(id, 0, changes);
+    const whole = client().prepare('select body from snapshots where drawing_id = ?').get(id) as { body: Buffer };
+    client().prepare('insert into snapshots values (?, 4, ?)').run(id, whole.body.subarray(0, 200));
+    forget(id);
+    expect(await packedOf(id)).toMatchObject({ revision: 4, drawing: last });
+  });
+});
+
 describe('what is damaged', () => {
   const made = (title: string): { id: string; changes: Change[]; last: Drawing } => {
     const { id } = keepDrawing(title, start);
@@ -134,6 +183,9 @@ describe('what is damaged', () => {
         damaged: { from: 5, to: 8, why: expect.stringContaining('change 5') },
       });
       expect((answer.json as { drawing: Drawing }).drawing).toEqual(changes.slice(0, 4).reduce(applyChange, start));
+      const packed = await packedOf(id);
+      expect(packed).toMatchObject({ revision: 4, damaged: { from: 5, to: 8 } });
+      expect(packed.drawing).toEqual((answer.json as { drawing: Drawing }).drawing);
       const more = await call(append, 'POST', { id }, { body: { base: 8, changes: [{ ...changes[0], id: 'more' }] } });
       expect([more.status, more.json]).toMatchObject([409, { error: { code: 'damaged', revision: 4 } }]);
       const kept = (await call(rows, 'GET', { id }, { query: '?from=5' })).json as { rows: { revision: number }[] };

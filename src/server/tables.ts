@@ -40,7 +40,7 @@ export const snapshots = sqliteTable(
       .notNull()
       .references(() => drawings.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
-    /** JSON, packed by gzip; the first programs kept it as text. */
+    /** Packed (`core/formats/packed.ts`) and compressed; earlier programs compressed JSON, the first kept it as text. */
     body: blob('body', { mode: 'buffer' }).notNull(),
   },
   (t) => [primaryKey({ columns: [t.drawingId, t.revision] })],

@@ -1,10 +1,10 @@
 import { readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { gunzipSync } from 'node:zlib';
 import { eq, lt } from 'drizzle-orm';
 import { database } from './database';
 import { originalFile } from './pictures';
 import { folder } from './place';
+import { inflated } from './snapshots';
 import { drawings, journal, pictures, snapshots } from './tables';
 
 /** A picture that no drawing names is kept for so long after it was brought in: it may be about to be placed. */
@@ -43,7 +43,7 @@ function namedBy(id: string): Set<string> {
     .from(snapshots)
     .where(eq(snapshots.drawingId, id))
     .all())
-    read((body[0] === 0x1f && body[1] === 0x8b ? gunzipSync(body) : body).toString('utf8'));
+    read(inflated(body).toString('latin1'));
   for (const { body } of database().select({ body: journal.body }).from(journal).where(eq(journal.drawingId, id)).all())
     read(body);
   return named;

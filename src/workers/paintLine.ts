@@ -1,5 +1,5 @@
 import type { Cubic, Line } from '@/core';
-import { pathData } from '@/core/formats/pathData';
+import { traceCubics, traceLine } from '@/core/drawing/trace';
 import { bodyOf } from '@/core/ink/body';
 import type { GradientInk, Ink } from '@/core/scene/ink';
 import type { LineNode, Part } from '@/core/scene/scene';
@@ -11,7 +11,8 @@ const paths = new WeakMap<Line['runs'], Path2D>();
 export function pathOf(line: Pick<Line, 'runs'>): Path2D {
   let path = paths.get(line.runs);
   if (!path) {
-    path = new Path2D(pathData(line, 4));
+    path = new Path2D();
+    traceLine(path, line);
     paths.set(line.runs, path);
   }
   return path;
@@ -36,11 +37,7 @@ export function bodyPath(line: Line): Path2D {
 
 function pathOfOutlines(outlines: readonly (readonly Cubic[])[]): Path2D {
   const path = new Path2D();
-  for (const cubics of outlines) {
-    path.moveTo(cubics[0][0].x, cubics[0][0].y);
-    for (const [, b, c, d] of cubics) path.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
-    path.closePath();
-  }
+  for (const cubics of outlines) traceCubics(path, cubics, true);
   return path;
 }
 

@@ -10,7 +10,7 @@ export const tileKey = (column: number, row: number): string => `${column},${row
 /** What the bench tells the painter. `order` counts up; the painter answers with the one it has caught up with. */
 export type ToPainter =
   | { kind: 'load'; order: number; drawing: Drawing }
-  /** The same, as the bytes of JSON that has it under `drawing`: read there, not copied here. */
+  /** The same, packed into bytes: unpacked there, not copied here. */
   | { kind: 'read'; order: number; bytes: ArrayBuffer }
   | { kind: 'change'; order: number; change: Change }
   /** Lines that the bench draws itself, live: left out of the tiles. What lies over them is painted once more by itself. */

@@ -1,9 +1,11 @@
-import { applyChange, type Box, type Drawing } from '@/core';
+import type { Box, Drawing } from '@/core';
+import { applyChange } from '@/core/change/apply';
+import { unpacked } from '@/core/formats/packed';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { ArtIndex, type Painted } from './artIndex';
 import { ArtPictures } from './artPictures';
 import { paintLeaves } from './paintLeaves';
-import { paintMark, plainLooks } from './paintLine';
+import { paintMark, plainLooks, type Looks } from './paintLine';
 import { layerKinds, TILE, tileKey, type FromPainter, type LayerKind, type ToPainter } from './tileProtocol';
 
 /** A painted tile, and what part of it (page units) is out of date; null where nothing is. */
@@ -41,6 +43,9 @@ const layers: Record<LayerKind, { order: number; done: Set<string> }> = {
 
 const post = (message: FromPainter, transfer: Transferable[] = []): void =>
   (self as unknown as Worker).postMessage(message, transfer);
+
+// The first canvas of a worker waits for the page to be free: better now than with the first tile.
+new OffscreenCanvas(1, 1).getContext('2d')!.clearRect(0, 0, 1, 1);
 
 self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
   try {
@@ -90,9 +95,10 @@ function receive(message: ToPainter): void {
     return;
   }
   if (message.kind === 'look') {
-    looks = message.looks;
-    solo = message.solo;
-    if (drawing) art.follow(drawing, solo);
+    const isSame = looksKey(looks, solo) === looksKey(message.looks, message.solo);
+    if (drawing && message.solo !== solo) art.follow(drawing, message.solo);
+    [looks, solo] = [message.looks, message.solo];
+    if (isSame) return;
     spoilAll();
     for (const kind of layerKinds) again(kind);
     return;
@@ -107,10 +113,13 @@ function receive(message: ToPainter): void {
   }
 }
 
+const looksKey = ({ draft, seeThrough, bare }: Looks, sheet: string | null): string =>
+  [draft, seeThrough, bare, sheet].join();
+
 function drawingAfter(message: Extract<ToPainter, { kind: 'load' | 'read' | 'change' }>): Drawing {
   if (message.kind === 'change') return applyChange(drawing!, message.change);
   if (message.kind === 'load') return message.drawing;
-  return (JSON.parse(new TextDecoder().decode(message.bytes)) as { drawing: Drawing }).drawing;
+  return unpacked(new Uint8Array(message.bytes));
 }
 
 /** When more places than this are out of date, all are taken to be. */

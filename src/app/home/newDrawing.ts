@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
-import { ask, askJson, openDrawing, sendChanges, sendPicture } from '@/bench/state/api';
+import { ask, askJson, sendChanges, sendPicture } from '@/bench/state/api';
+import { openDrawing } from '@/bench/state/opening';
 import { setPage } from '@/core/edits/page';
 import { placedReference, placeReference } from '@/core/edits/references';
 import { fromUnit } from '@/core/drawing/unit';

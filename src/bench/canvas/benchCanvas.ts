@@ -1,4 +1,4 @@
-import Konva from 'konva';
+import Konva from 'konva/lib/Core';
 import type { Drawing, Point, Reference } from '@/core';
 import { paintLeaves } from '@/workers/paintLeaves';
 import { plainLooks } from '@/workers/paintLine';

@@ -1,4 +1,4 @@
-import Konva from 'konva';
+import Konva from 'konva/lib/Core';
 
 /** A layer that is drawn with every move of a hand; what can be taken hold of in it is drawn only while there is any. */
 export class MarksLayer extends Konva.Layer {

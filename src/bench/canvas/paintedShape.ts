@@ -1,4 +1,4 @@
-import Konva from 'konva';
+import Konva from 'konva/lib/Core';
 
 /** A shape that fills its layer, painted by hand with the browser's own context. Nothing of it can be taken hold of. */
 export const paintedShape = (paint: (ctx: CanvasRenderingContext2D) => void): Konva.Shape =>

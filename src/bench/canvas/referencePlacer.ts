@@ -1,4 +1,6 @@
-import Konva from 'konva';
+import Konva from 'konva/lib/Core';
+import { Rect } from 'konva/lib/shapes/Rect';
+import { Transformer } from 'konva/lib/shapes/Transformer';
 import { setReference } from '@/core/edits/references';
 import { referenceOf } from '@/core/drawing/find';
 import { middleOf, placedBox } from '@/core/drawing/placement';
@@ -12,8 +14,8 @@ const FIFTEENS = Array.from({ length: 24 }, (_, i) => i * 15);
 
 /** The frame around a chosen, unlocked reference, by which it is moved, scaled and turned. */
 export class ReferencePlacer {
-  private readonly handle = new Konva.Rect({ draggable: true, fill: 'rgba(0,0,0,0)' });
-  private readonly frame = new Konva.Transformer({
+  private readonly handle = new Rect({ draggable: true, fill: 'rgba(0,0,0,0)' });
+  private readonly frame = new Transformer({
     keepRatio: true,
     shiftBehavior: 'none',
     flipEnabled: false,

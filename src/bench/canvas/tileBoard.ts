@@ -1,10 +1,13 @@
 import type { Box, Change, Drawing } from '@/core';
-import type { Looks } from '@/workers/paintLine';
-import { TILE, tileKey, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
 import { growBox, holdsBox } from '@/core/geometry/box';
-import { shownBox, type Size, type View } from '../state/view';
-import { bytesOf } from '../state/api';
+import type { Looks } from '@/workers/paintLine';
+import { TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
+import { bytesOf } from '../state/opening';
+import type { Size, View } from '../state/view';
 import { LayerTiles } from './layerTiles';
+import { takePainters } from './painters';
+import { shownTiles, wantedTiles } from './wantedTiles';
+import { whenIdle } from './whenIdle';
 
 /** Painted tiles of one scale (device pixels a page unit). */
 type Layer = { scale: number; tiles: Map<string, { column: number; row: number; bitmap: ImageBitmap }> };
@@ -12,10 +15,6 @@ type Layer = { scale: number; tiles: Map<string, { column: number; row: number; 
 /** Rings of tiles that are painted beyond the window, so that a pan finds them ready. */
 const MARGIN = 1;
 const REST_MS = 40;
-/** Painters that share the tiles between them, like the fields of a chessboard. */
-const PAINTERS = Math.min(2, Math.max(1, navigator.hardwareConcurrency || 1));
-
-const painter = (): Worker => new Worker(new URL('../../workers/tiles.worker.ts', import.meta.url), { type: 'module' });
 
 /**
  * The main thread's side of the painter: holds the tiles, asks for those that the view needs, and knows which lines
@@ -23,63 +22,59 @@ const painter = (): Worker => new Worker(new URL('../../workers/tiles.worker.ts'
  * asked for when the zoom rests, or has left 0.66 to 1.5.
  */
 export class TileBoard {
-  private readonly painters = Array.from({ length: PAINTERS }, painter);
+  private readonly painters = takePainters();
   private shown: Layer = { scale: 0, tiles: new Map() };
   private coming: Layer | null = null;
-  private order = 0;
   readonly layers = new LayerTiles();
   private near: Box | null = null;
   private chosen: ReadonlySet<string> | null = null;
-  private readonly caughtUp = this.painters.map(() => 0);
   private hidden = '';
+  private hiding = 0;
   private lastWish = '';
   private lastScale = 0;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
+  private stopWaiting: (() => void) | null = null;
 
   constructor(
     private readonly onNews: () => void,
     onFailure: (why: string) => void,
   ) {
-    this.painters.forEach((worker, i) => {
-      worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
-        if (data.kind === 'failed') return onFailure(data.why);
-        if (data.kind === 'caughtUp') this.caughtUp[i] = data.order;
-        else if (data.kind === 'layer') this.layers.receive(data);
-        else this.receive(data);
+    this.painters.listen({
+      onFailure,
+      onAnswer: (answer) => {
+        this.hear(answer);
         this.onNews();
-      };
-      worker.onerror = (e) => onFailure(e.message);
+      },
     });
+  }
+
+  private hear(answer: FromPainter): void {
+    if (answer.kind === 'layer') this.layers.receive(answer);
+    else if (answer.kind === 'tile') this.receive(answer);
   }
 
   load(drawing: Drawing): number {
     const bytes = bytesOf(drawing);
-    if (!bytes) return this.send({ kind: 'load', order: ++this.order, drawing });
-    const order = ++this.order;
-    for (const worker of this.painters) {
-      const own = bytes.slice(0);
-      worker.postMessage({ kind: 'read', order, bytes: own } satisfies ToPainter, [own]);
-    }
-    return order;
+    return bytes ? this.painters.read(bytes) : this.painters.tell({ kind: 'load', drawing });
   }
 
-  change = (change: Change): number => this.send({ kind: 'change', order: ++this.order, change });
+  change = (change: Change): number => this.painters.tell({ kind: 'change', change });
 
   /** Leaves lines out of the tiles; the bench draws them. */
   hide(lines: string[]): number {
     const key = lines.join();
-    if (key === this.hidden) return this.order;
+    if (key === this.hidden) return this.hiding;
     this.hidden = key;
     this.near = null;
     this.layers.clear('over');
-    return this.send({ kind: 'hide', order: ++this.order, lines });
+    return (this.hiding = this.painters.tell({ kind: 'hide', lines }));
   }
 
   /** Where the lines that are left out are seen just now: what lies over them is wanted there, and some way around. */
   isNear(box: Box): void {
     if (this.near && holdsBox(this.near, box)) return;
     this.near = growBox(box, Math.max(box.maxX - box.minX, box.maxY - box.minY, 100) / 2);
-    for (const worker of this.painters) worker.postMessage({ kind: 'near', box: this.near } satisfies ToPainter);
+    this.painters.near({ kind: 'near', box: this.near });
   }
 
   /** Very many lines are chosen, or none: they are painted by themselves too. */
@@ -89,24 +84,20 @@ export class TileBoard {
     this.chosen = lines;
     this.layers.clear('chosen');
     this.layers.clear('marks');
-    this.send({ kind: 'choose', order: ++this.order, lines: [...(lines ?? [])] });
+    this.painters.tell({ kind: 'choose', lines: [...(lines ?? [])] });
   }
 
   /** How lines are seen, and the one sheet that is seen alone. */
-  look = (looks: Looks, solo: string | null): number => this.send({ kind: 'look', order: ++this.order, looks, solo });
+  look = (looks: Looks, solo: string | null): number => this.painters.tell({ kind: 'look', looks, solo });
 
   /** Whether the tiles show all that was sent up to `order`. */
-  shows = (order: number): boolean => this.caughtUp.every((o) => o >= order);
+  shows = (order: number): boolean => this.painters.shows(order);
 
   dispose(): void {
     clearTimeout(this.restTimer);
-    for (const worker of this.painters) worker.terminate();
+    this.stopWaiting?.();
+    this.painters.end();
     for (const set of [this.shown, this.coming]) set?.tiles.forEach((t) => t.bitmap.close());
-  }
-
-  private send(message: ToPainter): number {
-    for (const worker of this.painters) worker.postMessage(message);
-    return this.order;
   }
 
   private receive({ scale, column, row, bitmap }: Extract<FromPainter, { kind: 'tile' }>): void {
@@ -137,20 +128,11 @@ export class TileBoard {
   }
 
   private want(view: View, window: Size, scale: number): void {
-    const box = shownBox(view, window);
-    const [left, right] = [Math.floor((box.minX * scale) / TILE), Math.floor((box.maxX * scale) / TILE)];
-    const [top, bottom] = [Math.floor((box.minY * scale) / TILE), Math.floor((box.maxY * scale) / TILE)];
-    const wish = [scale, left, right, top, bottom].join();
+    const shown = shownTiles(view, window, scale);
+    const wish = [scale, ...Object.values(shown)].join();
     if (wish === this.lastWish) return;
     this.lastWish = wish;
-    const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
-    const tiles: [number, number][] = [];
-    for (let row = top - MARGIN; row <= bottom + MARGIN; row++) {
-      for (let column = left - MARGIN; column <= right + MARGIN; column++) tiles.push([column, row]);
-    }
-    const ring = ([c, r]: [number, number]) =>
-      Math.max(Math.abs(c - cx) - (right - left) / 2, Math.abs(r - cy) - (bottom - top) / 2, 0);
-    tiles.sort((a, b) => ring(a) - ring(b));
+    const tiles = wantedTiles(shown, MARGIN);
     if (scale !== this.shown.scale) {
       if (this.coming?.scale !== scale) {
         this.coming?.tiles.forEach((t) => t.bitmap.close());
@@ -167,10 +149,8 @@ export class TileBoard {
       tile.bitmap.close();
       current.tiles.delete(key);
     }
-    this.painters.forEach((worker, i) => {
-      const own = tiles.filter(([c, r]) => Math.abs(c + r) % PAINTERS === i);
-      worker.postMessage({ kind: 'want', scale, tiles: own } satisfies ToPainter);
-    });
+    this.painters.want({ kind: 'want', scale, tiles });
+    for (const answer of this.painters.takeEarly()) this.hear(answer);
   }
 
   /** Paints the tiles for a view. The context is in device pixels. */
@@ -178,6 +158,8 @@ export class TileBoard {
     if (this.coming && this.covers(this.coming, view, window)) {
       this.shown.tiles.forEach((t) => t.bitmap.close());
       [this.shown, this.coming] = [this.coming, null];
+      // What is seen first was painted by those that have begun.
+      this.stopWaiting ??= whenIdle(() => this.painters.wake());
     }
     const scale = view.scale * ratio;
     const k = scale / (this.shown.scale || 1);
@@ -204,12 +186,9 @@ export class TileBoard {
     !this.coming && this.shown.scale === view.scale * ratio && this.covers(this.shown, view, window);
 
   private covers(set: Layer, view: View, window: Size): boolean {
-    const box = shownBox(view, window);
-    for (let row = Math.floor((box.minY * set.scale) / TILE); row <= Math.floor((box.maxY * set.scale) / TILE); row++) {
-      for (let c = Math.floor((box.minX * set.scale) / TILE); c <= Math.floor((box.maxX * set.scale) / TILE); c++) {
-        if (!set.tiles.has(tileKey(c, row))) return false;
-      }
-    }
+    const { left, right, top, bottom } = shownTiles(view, window, set.scale);
+    for (let row = top; row <= bottom; row++)
+      for (let column = left; column <= right; column++) if (!set.tiles.has(tileKey(column, row))) return false;
     return true;
   }
 }

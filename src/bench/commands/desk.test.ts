@@ -115,7 +115,14 @@ test('where a person was is kept, and nonsense in the store does no harm', () =>
     getItem: (k: string) => store.get(k) ?? null,
     setItem: (k: string, v: string) => void store.set(k, v),
   } as Storage;
-  const session = { view: { scale: 2, x: 1, y: -1 }, stage: 'trace', tool: 'pen', sheet: 's1', rulers: true } as const;
+  const session = {
+    view: { scale: 2, x: 1, y: -1 },
+    stage: 'trace',
+    tool: 'pen',
+    sheet: 's1',
+    rulers: true,
+    window: { width: 900, height: 700 },
+  } as const;
   storeSession('d', session);
   expect(loadSession('d')).toEqual(session);
   for (const nonsense of ['{', '{"view":{"scale":-1,"x":0,"y":0}}', '{"view":{"scale":1,"x":null,"y":0}}', '3']) {

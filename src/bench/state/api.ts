@@ -44,24 +44,20 @@ async function refusalIn(response: Response): Promise<ApiError> {
 export const askJson = <T>(path: string, method: string, body: unknown): Promise<T> =>
   ask<T>(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
-const texts = new WeakMap<Drawing, ArrayBuffer>();
+/** A drawing as the server packs it (`core/formats/packed`), not yet unpacked. */
+export type PackedDrawing = { about: Omit<Opened, 'drawing'>; bytes: ArrayBuffer };
 
-/** The bytes that a drawing was read from, if it is as it was opened: JSON with it under `drawing`. */
-export const bytesOf = (drawing: Drawing): ArrayBuffer | undefined => texts.get(drawing);
+export const packedUrl = (id: string): string => `/api/drawings/${encodeURIComponent(id)}/packed`;
 
-/** The page asks for its drawing ahead of the bench; that answer holds for the first that is opened, and for no other. */
-let isAskedAhead = true;
-
-/** A drawing as it is by now; `mayBeAhead`: or as it was when the page was asked for. */
-export async function openDrawing(id: string, mayBeAhead = false): Promise<Opened> {
-  const isAhead = mayBeAhead && isAskedAhead;
-  isAskedAhead = false;
-  const response = await reach(`/api/drawings/${id}`, isAhead ? undefined : { cache: 'reload' });
+/**
+ * Asks for a drawing as it is by now; `mayBeAhead`: or as it was when the page was asked for.
+ * @throws ApiError; TypeError when what comes cannot be read.
+ */
+export async function askPacked(id: string, mayBeAhead = false): Promise<PackedDrawing> {
+  const response = await reach(packedUrl(id), mayBeAhead ? undefined : { cache: 'reload' });
   if (!response.ok) throw await refusalIn(response);
-  const bytes = await response.arrayBuffer();
-  const opened = JSON.parse(new TextDecoder().decode(bytes)) as Opened;
-  texts.set(opened.drawing, bytes);
-  return opened;
+  const about = JSON.parse(decodeURIComponent(response.headers.get('x-drawing')!)) as PackedDrawing['about'];
+  return { about, bytes: await response.arrayBuffer() };
 }
 
 /** Changes, as JSON, after the revision that they were made on. */

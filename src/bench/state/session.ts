@@ -1,9 +1,9 @@
 import type { StageId } from '../stages/table';
 import type { ToolId } from '../tools/registry';
-import type { View } from './view';
+import type { Size, View } from './view';
 
 /** Where a person was in a drawing: kept in this browser, so that a reload lands there again. */
-export type Session = { view: View; stage: StageId; tool: ToolId; sheet: string; rulers: boolean };
+export type Session = { view: View; window: Size; stage: StageId; tool: ToolId; sheet: string; rulers: boolean };
 
 const key = (drawing: string): string => `yellow-quill:session:${drawing}`;
 
@@ -12,7 +12,9 @@ export function loadSession(drawing: string): Partial<Session> {
     const kept = JSON.parse(localStorage.getItem(key(drawing)) ?? '{}') as Partial<Session>;
     const v = kept.view;
     const isView = v && [v.scale, v.x, v.y].every(Number.isFinite) && v.scale > 0;
-    return { ...kept, view: isView ? v : undefined };
+    const w = kept.window;
+    const isSize = w && [w.width, w.height].every((side) => side > 0 && side < 20_000);
+    return { ...kept, view: isView ? v : undefined, window: isSize ? w : undefined };
   } catch {
     return {};
   }

@@ -1,8 +1,13 @@
 'use client';
 
 import dynamic from 'next/dynamic';
+import { useState } from 'react';
+import { openAhead } from '@/bench/ahead';
 
 const BenchPage = dynamic(() => import('@/bench/BenchPage'), { ssr: false });
 
-/** The bench is made in the browser alone. */
-export const DrawingBench = ({ id }: { id: string }) => <BenchPage id={id} />;
+/** The bench is made in the browser alone; what takes longest to come is asked for before it. */
+export function DrawingBench({ id }: { id: string }) {
+  useState(() => openAhead(id));
+  return <BenchPage id={id} />;
+}

@@ -1,3 +1,4 @@
+import { packedUrl } from '@/bench/state/api';
 import { DrawingBench } from './DrawingBench';
 
 /** The drawing is asked for with the page, while the bench that reads it is still on its way. */
@@ -5,8 +6,8 @@ export default async function DrawingPage({ params }: { params: Promise<{ id: st
   const { id } = await params;
   return (
     <>
-      <link rel="preload" as="fetch" href={`/api/drawings/${encodeURIComponent(id)}`} crossOrigin="anonymous" />
-      <DrawingBench id={id} />
+      <link rel="preload" as="fetch" href={packedUrl(id)} crossOrigin="anonymous" />
+      <DrawingBench key={id} id={id} />
     </>
   );
 }

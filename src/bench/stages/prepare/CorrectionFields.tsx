@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import type { Correction, Reference } from '@/core';
@@ -12,7 +13,12 @@ import { correct, sourceOf } from '../../state/corrections';
 import { correctionsBefore } from '../../tools/pictureTool';
 import { correctionNames } from './corrections';
 import { layStraight } from './layStraight';
-import { LevelsPlot } from './LevelsPlot';
+
+/** Charts come when they are first looked at. */
+const LevelsPlot = dynamic(() => import('./LevelsPlot').then((m) => m.LevelsPlot), {
+  ssr: false,
+  loading: () => <div style={{ height: 92 }} />,
+});
 
 type Props = { reference: Reference; correction: Correction; disabled: boolean };
 

@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useRef } from 'react';
 import { together, type DistanceFigures, type LineDistance } from '@/core/check/lineDistance';
 import { setReference } from '@/core/edits/references';
@@ -11,7 +12,12 @@ import { goTo } from '../../commands/checks';
 import { checkingOf } from '../../state/checkingOf';
 import type { Checked } from '../../state/checked';
 import { useChecked, useFollowingChecks } from '../../useChecked';
-import { DistancePlot } from './DistancePlot';
+
+/** Charts come when they are first looked at. */
+const DistancePlot = dynamic(() => import('./DistancePlot').then((m) => m.DistancePlot), {
+  ssr: false,
+  loading: () => <div style={{ height: 84 }} />,
+});
 
 /** How far what is chosen lies from the ink, and how the sheet and the drawing do; along the line, where it is one. */
 export function DistanceCard() {

@@ -1,17 +1,15 @@
 import { z } from 'zod';
 import { binDrawing, cardOf, deleteForGood, stageName, updateCard } from '@/server/drawings';
 import { drawingId, jsonBody, route } from '@/server/http';
-import { readableText } from '@/server/journal';
+import { readableState } from '@/server/journal';
 
 const card = z.strictObject({ title: z.string().trim().min(1).max(200), stage: stageName }).partial();
 
 export const GET = route<{ id: string }>((_, params) => {
   const id = drawingId(params);
   const { title, stage, binnedAt } = cardOf(id);
-  const { text, ...state } = readableText(id);
-  const about = JSON.stringify({ id, title, stage, binned: binnedAt !== null, ...state });
-  const body = Buffer.concat([Buffer.from(`${about.slice(0, -1)},"drawing":`), text, Buffer.from('}')]);
-  return new Response(body, { headers: { 'content-type': 'application/json' } });
+  const { drawing, ...state } = readableState(id);
+  return Response.json({ id, title, stage, binned: binnedAt !== null, ...state, drawing });
 });
 
 export const PATCH = route<{ id: string }>(async (request, params) =>

@@ -1,0 +1,99 @@
+import type { FromPainter, ToPainter } from '@/workers/tileProtocol';
+
+class FakePainter {
+  static all: FakePainter[] = [];
+  onmessage: ((e: { data: FromPainter }) => void) | null = null;
+  onerror: ((e: { message: string }) => void) | null = null;
+  told: ToPainter[] = [];
+  constructor() {
+    FakePainter.all.push(this);
+  }
+  postMessage(m: ToPainter): void {
+    this.told.push(structuredClone(m));
+  }
+  terminate(): void {}
+  answer = (data: FromPainter): void => this.onmessage!({ data });
+}
+
+globalThis.Worker = FakePainter as never;
+const bitmap = { close: () => undefined } as ImageBitmap;
+const tiles: [number, number][] = [
+  [0, 0],
+  [1, 0],
+  [0, 1],
+  [1, 1],
+];
+
+/** The module as it is where there are so many cores. */
+async function where(cores: number): Promise<typeof import('./painters')> {
+  jest.resetModules();
+  FakePainter.all = [];
+  Object.defineProperty(globalThis, 'navigator', { value: { hardwareConcurrency: cores }, configurable: true });
+  return import('./painters');
+}
+
+const kindsTold = (p: FakePainter): string[] => p.told.map((m) => m.kind);
+
+test('what was painted before the page was there is kept for it, once, and is not read again', async () => {
+  const { startPainters, takePainters } = await where(4);
+  const { painters, taken } = startPainters();
+  const bytes = new ArrayBuffer(8);
+  painters.read(bytes);
+  painters.want({ kind: 'want', scale: 1, tiles });
+  const [first, second] = FakePainter.all;
+  first.answer({ kind: 'tile', scale: 1, column: 0, row: 0, bitmap });
+  first.answer({ kind: 'caughtUp', order: 1 });
+  expect(taken()).toBe(false);
+  const page = takePainters();
+  expect(page).toBe(painters);
+  expect(taken()).toBe(true);
+  const heard: FromPainter[] = [];
+  page.listen({ onAnswer: (a) => heard.push(a), onFailure: () => undefined });
+  expect(page.takeEarly().map((a) => a.kind)).toEqual(['tile', 'caughtUp']);
+  expect(page.takeEarly()).toEqual([]);
+  expect(page.read(bytes)).toBe(1);
+  expect(kindsTold(first)).toEqual(['read', 'want']);
+  expect(page.shows(1)).toBe(false);
+  second.answer({ kind: 'caughtUp', order: 1 });
+  expect(page.shows(1)).toBe(true);
+  expect(heard.map((a) => a.kind)).toEqual(['caughtUp']);
+  // The next page has painters of its own.
+  expect(takePainters()).not.toBe(page);
+});
+
+test('a drawing that could not be read ahead is read once more', async () => {
+  const { startPainters, takePainters } = await where(4);
+  const bytes = new ArrayBuffer(8);
+  startPainters().painters.read(bytes);
+  FakePainter.all[0].answer({ kind: 'failed', why: 'damaged' });
+  expect(takePainters().read(bytes)).toBe(2);
+  expect(kindsTold(FakePainter.all[0])).toEqual(['read', 'read']);
+});
+
+test('where there are few cores one begins; the other is told all in its order when it is woken', async () => {
+  const { takePainters } = await where(2);
+  const page = takePainters();
+  const failures: string[] = [];
+  page.listen({ onAnswer: () => undefined, onFailure: (why) => failures.push(why) });
+  page.read(new ArrayBuffer(8));
+  page.tell({ kind: 'hide', lines: ['a'] });
+  page.want({ kind: 'want', scale: 1, tiles });
+  expect(FakePainter.all).toHaveLength(1);
+  const [first] = FakePainter.all;
+  expect(first.told.at(-1)).toMatchObject({ tiles });
+  first.answer({ kind: 'caughtUp', order: 2 });
+  expect(page.shows(2)).toBe(true);
+  page.wake();
+  page.wake();
+  expect(FakePainter.all).toHaveLength(2);
+  const second = FakePainter.all[1];
+  expect(kindsTold(second)).toEqual(['read', 'hide', 'want']);
+  expect(second.told.at(-1)).toMatchObject({ tiles: [tiles[1], tiles[2]] });
+  expect(first.told.at(-1)).toMatchObject({ tiles: [tiles[0], tiles[3]] });
+  // What it has not caught up with is not shown yet.
+  expect(page.shows(2)).toBe(false);
+  expect(page.tell({ kind: 'hide', lines: [] })).toBe(3);
+  expect(second.told.at(-1)).toEqual({ kind: 'hide', lines: [], order: 3 });
+  second.answer({ kind: 'failed', why: 'no room' });
+  expect(failures).toEqual(['no room']);
+});

@@ -1,0 +1,133 @@
+import type { FromPainter, ToPainter } from '@/workers/tileProtocol';
+
+const CORES = globalThis.navigator?.hardwareConcurrency || 1;
+/** Painters share the tiles between them, like the fields of a chessboard. */
+const COUNT = Math.min(2, CORES);
+/** So many begin; where there are few cores the others wait until the page is there, for it needs the rest itself. */
+const FIRST = CORES > 2 ? COUNT : 1;
+
+/** What a painter is told, but for its number. */
+type Unnumbered<T> = T extends { order: number } ? Omit<T, 'order'> : never;
+export type News = Unnumbered<Exclude<ToPainter, { kind: 'read' }>>;
+type Listener = { onAnswer: (answer: FromPainter) => void; onFailure: (why: string) => void };
+
+/**
+ * The workers that paint one page between them. They can be started, read its drawing and paint what was seen of it last
+ * before there is a page: what they answer meanwhile is kept for it.
+ */
+export class Painters {
+  private readonly workers: Worker[] = [];
+  private readonly caughtUp: number[] = [];
+  private order = 0;
+  private reading: ArrayBuffer | null = null;
+  private early: FromPainter[] = [];
+  private listener: Listener | null = null;
+  private lastWish: Extract<ToPainter, { kind: 'want' }> | null = null;
+  /** What those that wait have not been told yet. */
+  private untold: ToPainter[] = [];
+
+  constructor() {
+    while (this.workers.length < FIRST) this.start();
+  }
+
+  private start(): void {
+    const worker = new Worker(new URL('../../workers/tiles.worker.ts', import.meta.url), { type: 'module' });
+    const i = this.workers.push(worker) - 1;
+    this.caughtUp.push(0);
+    worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
+      if (data.kind === 'caughtUp') this.caughtUp[i] = data.order;
+      if (this.listener && data.kind === 'failed') this.listener.onFailure(data.why);
+      else if (this.listener) this.listener.onAnswer(data);
+      // Whoever listens then has it read once more.
+      else if (data.kind === 'failed') this.reading = null;
+      else this.early.push(data);
+    };
+    worker.onerror = ({ message }) => {
+      this.reading = null;
+      this.listener?.onFailure(message);
+    };
+  }
+
+  /** The page is there: it hears all answers from now on. */
+  listen(listener: Listener): void {
+    this.listener = listener;
+  }
+
+  /** What was answered before somebody listened; once. */
+  takeEarly(): FromPainter[] {
+    const taken = this.early;
+    this.early = [];
+    return taken;
+  }
+
+  /** Tells them something; gives its number. */
+  tell(news: News): number {
+    this.post({ ...news, order: ++this.order } as ToPainter);
+    return this.order;
+  }
+
+  /** Has them read a packed drawing, unless it is what they have read last. */
+  read(bytes: ArrayBuffer): number {
+    if (this.reading === bytes) return this.order;
+    this.reading = bytes;
+    this.post({ kind: 'read', order: ++this.order, bytes });
+    return this.order;
+  }
+
+  near(message: Extract<ToPainter, { kind: 'near' }>): void {
+    this.post(message);
+  }
+
+  want(wish: Extract<ToPainter, { kind: 'want' }>): void {
+    this.lastWish = wish;
+    this.workers.forEach((worker, i) => {
+      const own = wish.tiles.filter(([c, r]) => Math.abs(c + r) % this.workers.length === i);
+      worker.postMessage({ ...wish, tiles: own } satisfies ToPainter);
+    });
+  }
+
+  /** Starts those that still wait. */
+  wake(): void {
+    if (this.workers.length === COUNT) return;
+    while (this.workers.length < COUNT) {
+      this.start();
+      for (const message of this.untold) postTo(this.workers.at(-1)!, message);
+    }
+    this.untold = [];
+    if (this.lastWish) this.want(this.lastWish);
+  }
+
+  /** Whether the tiles show all that was told up to a number. */
+  shows = (order: number): boolean => this.caughtUp.every((o) => o >= order);
+
+  end(): void {
+    for (const worker of this.workers) worker.terminate();
+  }
+
+  private post(message: ToPainter): void {
+    for (const worker of this.workers) postTo(worker, message);
+    if (this.workers.length < COUNT) this.untold.push(message);
+  }
+}
+
+/** Bytes are handed over, to each its own. */
+function postTo(worker: Worker, message: ToPainter): void {
+  if (message.kind !== 'read') return worker.postMessage(message);
+  const bytes = message.bytes.slice(0);
+  worker.postMessage({ ...message, bytes }, [bytes]);
+}
+
+let waiting: Painters | null = null;
+
+/** Painters for the page that is about to be shown; `taken` tells whether it has them by now. */
+export function startPainters(): { painters: Painters; taken: () => boolean } {
+  const painters = (waiting ??= new Painters());
+  return { painters, taken: () => waiting !== painters };
+}
+
+/** The painters that were started for this page, or new ones. */
+export function takePainters(): Painters {
+  const { painters } = startPainters();
+  waiting = null;
+  return painters;
+}

@@ -1,0 +1,21 @@
+import { TILE } from '@/workers/tileProtocol';
+import { shownBox, type Size, type View } from '../state/view';
+
+/** The tiles that a view shows at a scale (device px a page unit), by their columns and rows. */
+export function shownTiles(view: View, window: Size, scale: number) {
+  const box = shownBox(view, window);
+  const at = (v: number): number => Math.floor((v * scale) / TILE);
+  return { left: at(box.minX), right: at(box.maxX), top: at(box.minY), bottom: at(box.maxY) };
+}
+
+/** The tiles that a view wants, with so many rings of tiles around: those in the middle first. */
+export function wantedTiles(shown: ReturnType<typeof shownTiles>, margin: number): [number, number][] {
+  const { left, right, top, bottom } = shown;
+  const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
+  const tiles: [number, number][] = [];
+  for (let row = top - margin; row <= bottom + margin; row++)
+    for (let column = left - margin; column <= right + margin; column++) tiles.push([column, row]);
+  const ring = ([c, r]: [number, number]) =>
+    Math.max(Math.abs(c - cx) - (right - left) / 2, Math.abs(r - cy) - (bottom - top) / 2, 0);
+  return tiles.sort((a, b) => ring(a) - ring(b));
+}

@@ -1,0 +1,20 @@
+import { askPacked, type PackedDrawing } from './api';
+
+/** What was asked for before the bench that reads it had come. */
+let ahead: { id: string; answer: Promise<PackedDrawing> } | null = null;
+
+/** Asks for a drawing that is about to be opened. */
+export function askAhead(id: string): Promise<PackedDrawing> {
+  const answer = askPacked(id, true);
+  // Whoever takes it is told.
+  answer.catch(() => undefined);
+  ahead = { id, answer };
+  return answer;
+}
+
+/** The answer to that, once; null where it was not asked for. */
+export function takeAhead(id: string): Promise<PackedDrawing> | null {
+  const taken = ahead?.id === id ? ahead.answer : null;
+  ahead = null;
+  return taken;
+}
