@@ -194,7 +194,7 @@ export class HandInput {
     if (e.key === 'Tab') this.focusByPointer = false;
     // Presses with a key between them (Enter, say) are two single ones.
     if (down && !['Shift', 'Alt', 'Control', 'Meta', ' '].includes(e.key)) this.lastPress.time = -Infinity;
-    const target = e.target as HTMLElement | null;
+    const target = e.target instanceof HTMLElement ? e.target : null;
     const isTyping = target?.closest('input, textarea, [contenteditable], [role="dialog"]');
     if (e.key === ' ' && !(down && isTyping)) {
       const control = target?.closest<HTMLElement>('button, [role="button"], [role="option"], [role="tree"], a');

@@ -18,6 +18,13 @@ export function differingLines(before: Drawing, after: Drawing): { lines: Line[]
   for (const sheet of after.sheets) {
     const was = before.sheets.find((s) => s.id === sheet.id);
     if (!was || linesOf(was) === linesOf(sheet) || !sheet.visible) continue;
+    const inPlace = differingInPlace(linesOf(was), linesOf(sheet));
+    if (inPlace) {
+      lines.push(...inPlace);
+      ids.push(...inPlace.map((l) => l.id));
+      if (lines.length > MANY) return { lines: [], ids: [] };
+      continue;
+    }
     const known = new Set<Line>(linesOf(was));
     let fresh = 0;
     for (const line of linesOf(sheet)) {
@@ -32,6 +39,19 @@ export function differingLines(before: Drawing, after: Drawing): { lines: Line[]
       for (const { id } of linesOf(was)) if (!holdsItem(sheet, id)) ids.push(id);
   }
   return { lines, ids };
+}
+
+/** The lines of a list that differ, each in its place; null where lines came, went or changed places. */
+function differingInPlace(before: readonly Line[], after: readonly Line[]): Line[] | null {
+  if (before.length !== after.length) return null;
+  const found: Line[] = [];
+  for (let i = 0; i < after.length; i++) {
+    if (before[i] === after[i]) continue;
+    if (before[i].id !== after[i].id) return null;
+    found.push(after[i]);
+    if (found.length > MANY) break;
+  }
+  return found;
 }
 
 /** The lines that a change made, or made others of; none where they are more than can be drawn live. */

@@ -1,24 +1,13 @@
 import { z } from 'zod';
 import { nibSchema } from './nib';
 import { layingShape, paintSchema, type Laying, type Paint } from './paint';
-import { finite, idSchema, offsetSchema, share } from './values';
+import { nodesSchema, type nodeKinds, type nodeSchema } from './nodes';
+import { finite, idSchema, share } from './values';
 
-export const nodeKinds = ['corner', 'smooth', 'even', 'flowing'] as const;
-
-/**
- * A place a line runs through. Handles are offsets from the point; null means there is none. A corner without handles
- * can be rounded off by an arc of `radius` page units: the node stays, the line is drawn round it.
- */
-export const nodeSchema = z.strictObject({
-  point: offsetSchema,
-  in: offsetSchema.nullable(),
-  out: offsetSchema.nullable(),
-  kind: z.enum(nodeKinds),
-  radius: z.number().min(0).max(100_000).optional(),
-});
+export { nodeKinds, nodeSchema } from './nodes';
 
 /** A run of nodes. A closed run returns from its last node to its first. */
-export const runSchema = z.strictObject({ closed: z.boolean(), nodes: z.array(nodeSchema).min(1).max(20_000) });
+export const runSchema = z.strictObject({ closed: z.boolean(), nodes: nodesSchema(1, 20_000) });
 
 export const caps = ['round', 'butt', 'square'] as const;
 export const joins = ['round', 'miter', 'bevel'] as const;

@@ -3,7 +3,6 @@
 import { Tree } from 'antd';
 import type { DataNode, TreeProps } from 'antd/es/tree';
 import { useMemo } from 'react';
-import type { Line } from '@/core';
 import { moveToPlace } from '@/core/edits/arrange';
 import { findItem, nodeCount, orderOf, placeOf, sheetOf } from '@/core/drawing/find';
 import type { Item } from '@/core/drawing/item';
@@ -12,7 +11,8 @@ import { formatCount } from '@/ui/format';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { chooseWithGroup } from '../../commands/lines';
 
-type Row = DataNode & { lines: string[]; children?: Row[] };
+/** A title is made when its row is seen: there may be very many. */
+type Row = DataNode & { item: Item; order: number; lines: string[]; children?: Row[] };
 
 /**
  * What lies on the sheet in hand in its order, the uppermost first, groups with what is in them; dragged to another place, in
@@ -50,6 +50,7 @@ export function LinesList() {
       </div>
       <Tree<Row>
         treeData={rows}
+        titleRender={titleOf}
         height={190}
         itemHeight={24}
         blockNode
@@ -77,14 +78,17 @@ export function LinesList() {
 function rowsOf(items: readonly Item[], order: ReadonlyMap<string, number>): Row[] {
   return items.toReversed().map((item): Row => {
     const lines = linesOfItem(item).map((l) => l.id);
-    if (isLine(item)) return { key: item.id, title: lineTitle(item, order.get(item.id)!), lines, isLeaf: true };
-    if (isGroup(item)) return { key: item.id, title: groupName(item), lines, children: rowsOf(item.items, order) };
-    return { key: item.id, title: item.name || 'Picture', lines, isLeaf: true };
+    const row = { key: item.id, item, order: order.get(item.id) ?? 0, lines };
+    return isGroup(item) ? { ...row, children: rowsOf(item.items, order) } : { ...row, isLeaf: true };
   });
 }
 
-const lineTitle = (line: Line, order: number): string =>
-  `${order + 1} · ${line.runs.every((r) => r.closed) ? 'closed' : 'open'}, ${formatCount(nodeCount(line), 'node')}`;
+function titleOf({ item, order }: Row): string {
+  if (isGroup(item)) return groupName(item);
+  if (!isLine(item)) return item.name || 'Picture';
+  const kind = item.runs.every((r) => r.closed) ? 'closed' : 'open';
+  return `${order + 1} · ${kind}, ${formatCount(nodeCount(item), 'node')}`;
+}
 
 /** The rows all of whose lines are chosen. */
 const selectedIn = (rows: readonly Row[], chosen: ReadonlySet<string>): string[] =>

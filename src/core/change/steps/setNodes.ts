@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { idSchema, nodeSchema, type Node } from '../../drawing/schema';
+import { nodesSchema } from '../../drawing/nodes';
+import { idSchema, type Node } from '../../drawing/schema';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
 import { index } from './place';
 import { isSame, turnedAbout } from './sides';
 
-const nodes = z.array(nodeSchema).max(20_000);
+const nodes = nodesSchema(0, 20_000);
 
 /** Some nodes of a run, next to each other, in place of others; those before and after them stay, and are not sent. */
 export const setNodes = definition({
