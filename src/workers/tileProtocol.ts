@@ -12,7 +12,8 @@ export type ToPainter =
   | { kind: 'load'; order: number; drawing: Drawing }
   /** The same, packed into bytes: unpacked there, not copied here. */
   | { kind: 'read'; order: number; bytes: ArrayBuffer }
-  | { kind: 'change'; order: number; change: Change }
+  /** A long one as JSON. */
+  | { kind: 'change'; order: number; change: Change | string }
   /** Lines that the bench draws itself, live: left out of the tiles. What lies over them is painted once more by itself. */
   | { kind: 'hide'; order: number; lines: string[] }
   /** Where the hidden lines are seen: what lies over them is painted there. */

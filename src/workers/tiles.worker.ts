@@ -1,4 +1,4 @@
-import type { Box, Drawing } from '@/core';
+import type { Box, Change, Drawing } from '@/core';
 import { applyChange } from '@/core/change/apply';
 import { unpacked } from '@/core/formats/packed';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
@@ -117,7 +117,10 @@ const looksKey = ({ draft, seeThrough, bare }: Looks, sheet: string | null): str
   [draft, seeThrough, bare, sheet].join();
 
 function drawingAfter(message: Extract<ToPainter, { kind: 'load' | 'read' | 'change' }>): Drawing {
-  if (message.kind === 'change') return applyChange(drawing!, message.change);
+  if (message.kind === 'change') {
+    const { change } = message;
+    return applyChange(drawing!, typeof change === 'string' ? (JSON.parse(change) as Change) : change);
+  }
   if (message.kind === 'load') return message.drawing;
   return unpacked(new Uint8Array(message.bytes));
 }

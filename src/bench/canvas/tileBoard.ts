@@ -1,4 +1,5 @@
 import type { Box, Change, Drawing } from '@/core';
+import { changeText, LONG_TEXT } from '@/core/change/changeText';
 import { growBox, holdsBox } from '@/core/geometry/box';
 import type { Looks } from '@/workers/paintLine';
 import { TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
@@ -58,7 +59,11 @@ export class TileBoard {
     return bytes ? this.painters.read(bytes) : this.painters.tell({ kind: 'load', drawing });
   }
 
-  change = (change: Change): number => this.painters.tell({ kind: 'change', change });
+  /** A long change goes as text: that is copied at once, where its parts would be one by one. */
+  change(change: Change): number {
+    const text = changeText(change);
+    return this.painters.tell({ kind: 'change', change: text.length > LONG_TEXT ? text : change });
+  }
 
   /** Leaves lines out of the tiles; the bench draws them. */
   hide(lines: string[]): number {

@@ -9,9 +9,8 @@ import { itemsSchema, type Item } from '@/core/drawing/item';
 import { filterLines, linesIn } from '@/core/drawing/items';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { upgradedItems } from '@/core/drawing/upgrade';
-import { skeletonBox } from '@/core/drawing/run';
+import { skeletonBoxOf } from '@/core/drawing/run';
 import { wholeItemsOf } from '@/core/drawing/whole';
-import { emptyBox, joinBoxes } from '@/core/geometry/box';
 import { sheetToDraw } from './sheetToDraw';
 import type { Bench } from '../state/store';
 
@@ -91,7 +90,7 @@ export function paste(bench: Bench, text: string, at: Point | null): void {
   if (lines.length === 0) return bench.tell('There is no line in what was copied.', undefined, 'warning');
   if (lines.length > MOST_LINES)
     return bench.tell(`No more than ${MOST_LINES} lines can be pasted at once.`, undefined, 'warning');
-  const box = lines.reduce((b, l) => joinBoxes(b, skeletonBox(l)), emptyBox);
+  const box = skeletonBoxOf(lines);
   const by = at ? { x: at.x - (box.minX + box.maxX) / 2, y: at.y - (box.minY + box.maxY) / 2 } : { x: 0, y: 0 };
   const items = found.items.map((item) =>
     movedItem(

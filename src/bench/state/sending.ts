@@ -1,4 +1,5 @@
 import type { Change } from '@/core';
+import { changeText } from '@/core/change/changeText';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { ApiError, keepAside, sendChanges } from './api';
 import { dropPending, markStuck, type KeptPending } from './pending';
@@ -8,7 +9,7 @@ export type Outgoing = { readonly change: Change; readonly text: string; readonl
 
 export const outgoing = (change: Change, key: Promise<number | null>): Outgoing => ({
   change,
-  text: JSON.stringify(change),
+  text: changeText(change),
   key,
 });
 

@@ -1,10 +1,10 @@
+import { boxOfLines } from '@/core/edits/transform';
 import { isInGroup, isWithin, withGroup } from '@/core/edits/arrange';
 import { moveLines, removeLines } from '@/core/edits/lines';
 import { findLine, groupsAround } from '@/core/drawing/find';
 import { boxRegion, figureRegion, type Region } from '@/core/drawing/region';
-import { skeletonBox } from '@/core/drawing/run';
 import { snapOfBox } from '@/core/drawing/snap';
-import { boxOfPoints, emptyBox, joinBoxes, movedBox } from '@/core/geometry/box';
+import { boxOfPoints, emptyBox, movedBox } from '@/core/geometry/box';
 import { add, distance, snapDirection, subtract, type Box, type Point } from '@/core/geometry/point';
 import { paintLasso, paintMarquee, paintSkeleton } from '../canvas/marks';
 import { preferences } from '../state/preferences';
@@ -122,10 +122,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     const { drawing, lines } = this.bench.getState();
     // Of very many lines the hulls do: a snap to them would be to places that nobody sees.
     if (lines.size > MANY) g.box ??= this.context.picking.boxAround(drawing, lines) ?? emptyBox;
-    g.box ??= [...lines].reduce((box, id) => {
-      const found = findLine(drawing, id);
-      return found ? joinBoxes(box, skeletonBox(found.line)) : box;
-    }, emptyBox);
+    g.box ??= boxOfLines(drawing, lines) ?? emptyBox;
     return add(by, snapOfBox(drawing.page, movedBox(g.box, by), SNAP * this.context.unit()));
   }
 

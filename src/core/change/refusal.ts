@@ -1,5 +1,6 @@
 import { MOST_DEEP } from '../drawing/item';
 import { changeSchema, type Change } from './change';
+import { changeText } from './changeText';
 
 /** The longest that a change may be as JSON, bytes: what it is sent in has a bound, with room for what goes around it. */
 export const MOST_CHANGE_BYTES = 60 * 1024 * 1024;
@@ -14,7 +15,7 @@ export function refusalOf(change: Change): string | null {
     const [issue] = parsed.error.issues;
     return wordsFor(issue.code, issue.path.map(String), issue.message);
   }
-  return bytesOf(JSON.stringify(change)) > MOST_CHANGE_BYTES
+  return bytesOf(changeText(change)) > MOST_CHANGE_BYTES
     ? 'That is more than can be kept as one change. Do it in parts, a sheet at a time.'
     : null;
 }

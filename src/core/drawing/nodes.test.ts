@@ -44,8 +44,8 @@ test('nodes pass, and fail at the same places in the same words, as if each were
         expect(a.success).toBe(b.success);
         if (a.success) expect(a.data).toBe(value);
         else
-          expect(a.error.issues.map((i) => [i.path, i.message])).toEqual(
-            b.error!.issues.map((i) => [i.path, i.message]),
+          expect(a.error.issues.map((i) => [i.code, i.path, i.message])).toEqual(
+            b.error!.issues.map((i) => [i.code, i.path, i.message]),
           );
       },
     ),

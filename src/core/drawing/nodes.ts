@@ -21,7 +21,7 @@ export const nodesSchema = (least: number, most: number) =>
   z.custom<z.infer<typeof nodeSchema>[]>().superRefine((value, context) => {
     if (areNodes(value, least, most)) return;
     const { error } = z.array(nodeSchema).min(least).max(most).safeParse(value);
-    for (const { path, message } of error?.issues ?? []) context.addIssue({ code: 'custom', path, message });
+    for (const issue of error?.issues ?? []) context.addIssue({ ...issue, input: issue.input } as never);
   });
 
 const areNodes = (value: unknown, least: number, most: number): boolean =>

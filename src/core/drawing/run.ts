@@ -1,5 +1,5 @@
 import { cubicBounds, hullBox } from '../geometry/bounds';
-import { emptyBox, growBox, joinBoxes, movedBox } from '../geometry/box';
+import { growBox, holdsBox, joinBoxes, movedBox } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
 import { cubicLength } from '../geometry/length';
 import { nearestOnCubic } from '../geometry/nearest';
@@ -96,16 +96,24 @@ function controlBoxOf(line: Pick<Line, 'runs'>): Box {
 }
 
 /** The exact box of a line's curve, without its width. */
-export function skeletonBox(line: Pick<Line, 'runs'>): Box {
-  let box = emptyBox;
-  for (const run of line.runs) {
-    for (const n of run.nodes)
-      box = joinBoxes(box, { minX: n.point.x, minY: n.point.y, maxX: n.point.x, maxY: n.point.y });
-    for (const c of cubicsOf(run)) {
-      const hull = hullBox(c);
-      const sticksOut = hull.minX < box.minX || hull.minY < box.minY || hull.maxX > box.maxX || hull.maxY > box.maxY;
-      if (sticksOut) box = joinBoxes(box, cubicBounds(c));
-    }
+export const skeletonBox = (line: Pick<Line, 'runs'>): Box => skeletonBoxOf([line]);
+
+/** The exact box of the curves of lines: of very many, just the few that reach out of the box of their nodes are looked into. */
+export function skeletonBoxOf(lines: readonly Pick<Line, 'runs'>[]): Box {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { runs } of lines)
+    for (const { nodes } of runs)
+      for (const { point } of nodes) {
+        if (point.x < minX) minX = point.x;
+        if (point.x > maxX) maxX = point.x;
+        if (point.y < minY) minY = point.y;
+        if (point.y > maxY) maxY = point.y;
+      }
+  let box: Box = { minX, minY, maxX, maxY };
+  for (const line of lines) {
+    if (holdsBox(box, controlBox(line))) continue;
+    for (const run of line.runs)
+      for (const c of cubicsOf(run)) if (!holdsBox(box, hullBox(c))) box = joinBoxes(box, cubicBounds(c));
   }
   return box;
 }

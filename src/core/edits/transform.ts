@@ -4,9 +4,9 @@ import { isGroup, linesIn, mapItem } from '../drawing/items';
 import { byList, unitOf, wholeItemsOf } from '../drawing/whole';
 import { reflowed } from '../drawing/node';
 import { grownStroke } from '../ink/grown';
-import { skeletonBox } from '../drawing/run';
+import { skeletonBoxOf } from '../drawing/run';
 import type { Drawing, Line, Node } from '../drawing/schema';
-import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
+import { isEmptyBox } from '../geometry/box';
 import { growthOf, mapOffset, mapPoint, type Matrix } from '../geometry/matrix';
 import { add, type Box, type Point } from '../geometry/point';
 import type { Step } from '../change/change';
@@ -17,7 +17,7 @@ const found = (d: Drawing, ids: Iterable<string>): Found[] => [...new Set(ids)].
 
 /** The box around lines, without their widths; null without lines. */
 export function boxOfLines(d: Drawing, ids: Iterable<string>): Box | null {
-  const box = found(d, ids).reduce((b, { line }) => joinBoxes(b, skeletonBox(line)), emptyBox);
+  const box = skeletonBoxOf(found(d, ids).map((f) => f.line));
   return isEmptyBox(box) ? null : box;
 }
 

@@ -1,6 +1,6 @@
-import { cubicsOf, skeletonBox } from '../drawing/run';
+import { cubicsOf, skeletonBox, skeletonBoxOf } from '../drawing/run';
 import type { Line } from '../drawing/schema';
-import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
+import { isEmptyBox } from '../geometry/box';
 import { placesAlong } from '../geometry/along';
 
 /** What part a line plays in a drawing: its outer contour, a form within it, or a detail. */
@@ -21,7 +21,7 @@ const SHORT = 0.14;
  * the short ones are details.
  */
 export function ranksOf(lines: readonly Line[]): Map<string, Rank> {
-  const box = lines.reduce((b, l) => joinBoxes(b, skeletonBox(l)), emptyBox);
+  const box = skeletonBoxOf(lines);
   if (isEmptyBox(box)) return new Map();
   const side = Math.max(box.maxX - box.minX, box.maxY - box.minY, 1e-6);
   const cell = side / CELLS;

@@ -1,0 +1,12 @@
+import type { Change } from './change';
+
+let last: { change: Change; text: string } | null = null;
+
+/** A change as JSON. The last one asked for is kept: several ask for the same, and it may be long. */
+export function changeText(change: Change): string {
+  if (last?.change !== change) last = { change, text: JSON.stringify(change) };
+  return last.text;
+}
+
+/** Texts longer than this (characters) are handed on as they are where a change would have to be cloned. */
+export const LONG_TEXT = 100_000;
