@@ -4,6 +4,7 @@ import { useEffect, type RefObject } from 'react';
 import { runCommand } from './commands/run';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import type { Held } from './commands/command';
+import { compareBy } from './commands/desk';
 import { commandFor } from './commands/keys';
 import { preferences } from './state/preferences';
 import { isForControl, isTyping } from './typing';
@@ -24,9 +25,14 @@ export function useKeys(bench: Bench, canvas: RefObject<BenchCanvas | null>, sho
       }
       const plain = !e.ctrlKey && !e.metaKey && !e.altKey;
       if (plain && isForControl(e.target, e.key)) return;
-      const isToolKey = plain && e.key.length > 1;
+      // Enter ends and makes so with Ctrl as well, as it does wherever text is written.
+      const isToolKey = (plain || e.key === 'Enter') && e.key.length > 1;
       if (isToolKey && canvas.current?.tool.key(e.key, { shift: e.shiftKey, alt: e.altKey })) {
         e.preventDefault();
+        return;
+      }
+      if (e.key === 'Escape' && bench.getState().compare) {
+        compareBy(bench, null);
         return;
       }
       if (!command) return;

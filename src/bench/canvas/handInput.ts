@@ -3,8 +3,10 @@ import { distance, mix, subtract } from '@/core/geometry/point';
 import type { Bench } from '../state/store';
 import { panned, toPage, zoomedAt } from '../state/view';
 import type { HandEvent, Passed, Tool } from '../tools/tool';
+import { HeldKeys, heldKey } from './heldKeys';
 import { pointIn } from './pointIn';
 import type { ReferencePlacer } from './referencePlacer';
+import { WheelGesture } from './wheelGesture';
 
 /** A second press that comes as soon and as near as this makes a double one. */
 const TWICE_MS = 350;
@@ -21,7 +23,8 @@ export class HandInput {
   private pressed: number | null = null;
   private panFrom: { id: number; at: Point } | null = null;
   private touches: Touch[] = [];
-  private spaceHeld = false;
+  private readonly held: HeldKeys;
+  private readonly turned = new WheelGesture();
   /** Whether what has the focus got it from a press of the pointer, not from the keyboard. */
   private focusByPointer = false;
   private last: HandEvent | null = null;
@@ -37,6 +40,7 @@ export class HandInput {
     private readonly onMoving: () => void,
   ) {
     const { signal } = this.stop;
+    this.held = new HeldKeys(() => bench.getState().heldByFinger);
     element.style.touchAction = 'none';
     element.addEventListener('pointerdown', this.down, { signal });
     element.addEventListener('pointermove', this.move, { signal });
@@ -52,10 +56,11 @@ export class HandInput {
   }
 
   get isPanning(): boolean {
-    return this.panFrom !== null || (this.spaceHeld && this.pressed === null);
+    return this.panFrom !== null || (this.held.space && this.pressed === null);
   }
 
   dispose(): void {
+    this.held.dispose();
     this.stop.abort();
   }
 
@@ -72,10 +77,7 @@ export class HandInput {
     return {
       screen,
       page: toPage(view, screen),
-      shift: e.shiftKey,
-      alt: e.altKey,
-      mod: e.ctrlKey || e.metaKey,
-      space: this.spaceHeld,
+      ...this.held.of(e),
       pressure: e.pressure,
       kind: e.pointerType === 'touch' ? 'touch' : e.pointerType === 'pen' ? 'pen' : 'mouse',
       again: false,
@@ -92,7 +94,7 @@ export class HandInput {
       if (this.touches.length > 2) return;
     }
     if (this.pressed !== null || this.panFrom) return;
-    if (e.button === 1 || (e.button === 0 && this.spaceHeld)) {
+    if (e.button === 1 || (e.button === 0 && this.held.space)) {
       e.preventDefault();
       this.panFrom = { id: e.pointerId, at: hand.screen };
       this.element.setPointerCapture(e.pointerId);
@@ -106,6 +108,7 @@ export class HandInput {
     this.last = hand;
     const again = e.timeStamp - this.lastPress.time < TWICE_MS && distance(hand.screen, this.lastPress.at) < TWICE_PX;
     this.lastPress = { time: again ? -Infinity : e.timeStamp, at: hand.screen };
+    this.held.settle();
     const tool = this.tool();
     tool.press({ ...hand, again });
     if (again) tool.twice?.(hand);
@@ -132,13 +135,14 @@ export class HandInput {
     this.touches = this.touches.filter((t) => t.id !== e.pointerId);
     if (this.panFrom?.id === e.pointerId) {
       this.panFrom = null;
-      this.element.style.cursor = this.spaceHeld ? 'grab' : '';
+      this.element.style.cursor = this.held.space ? 'grab' : '';
       this.tool().hover(this.hand(e));
       return;
     }
     if (this.pressed !== e.pointerId) return;
     this.pressed = null;
     this.tool().release(this.hand(e));
+    this.held.settle();
   };
 
   private readonly cancelled = (e: PointerEvent): void => {
@@ -176,10 +180,10 @@ export class HandInput {
     e.preventDefault();
     this.onMoving();
     const { view } = this.bench.getState();
-    const isWheel = e.deltaMode !== 0 || (e.deltaX === 0 && Math.abs(e.deltaY) >= 50 && Number.isInteger(e.deltaY));
-    if (e.ctrlKey || e.metaKey || isWheel) {
+    const way = this.turned.turn(e);
+    if (way !== 'pan') {
       const steps = e.deltaMode !== 0 ? e.deltaY * 30 : e.deltaY;
-      const factor = Math.exp(-Math.max(-240, Math.min(240, steps)) * (isWheel ? 0.0018 : 0.01));
+      const factor = Math.exp(-Math.max(-240, Math.min(240, steps)) * (way === 'zoom by steps' ? 0.0018 : 0.01));
       this.bench.setState({ view: zoomedAt(view, pointIn(this.element, e), view.scale * factor) });
     } else {
       this.bench.setState({ view: panned(view, { x: -e.deltaX, y: -e.deltaY }) });
@@ -206,19 +210,25 @@ export class HandInput {
       if (down) e.preventDefault();
       this.holdSpace(down);
     }
-    // A held key changes what is being shown at once, not with the next move.
-    if (this.last && ['Shift', 'Alt', 'Control', 'Meta', ' '].includes(e.key)) {
-      if (e.key === 'Alt') e.preventDefault();
-      const held = { shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey, space: this.spaceHeld };
-      this.last = { ...this.last, ...held, trail: [], ahead: [] };
-      if (this.pressed !== null) this.tool().move(this.last);
-      else if (!this.panFrom && !this.spaceHeld && !this.placer.isBusy && !this.hasLeft) this.tool().hover(this.last);
-    }
+    const key = heldKey(e.key);
+    if (!key) return;
+    if (e.key === 'Alt') e.preventDefault();
+    if (down) this.held.settle(key);
+    else if (this.pressed !== null) this.held.letGo(key, () => this.again());
+    this.again(e);
+  }
+
+  /** A held key changes what is being shown at once, not with the next move. */
+  private again(e?: KeyboardEvent): void {
+    if (!this.last) return;
+    this.last = { ...this.last, ...this.held.of(e), trail: [], ahead: [] };
+    if (this.pressed !== null) this.tool().move(this.last);
+    else if (!this.panFrom && !this.held.space && !this.placer.isBusy && !this.hasLeft) this.tool().hover(this.last);
   }
 
   private holdSpace(down: boolean): void {
-    if (this.spaceHeld === down) return;
-    this.spaceHeld = down;
+    if (this.held.space === down) return;
+    this.held.space = down;
     if (this.pressed === null && !this.panFrom) this.element.style.cursor = down ? 'grab' : '';
   }
 }

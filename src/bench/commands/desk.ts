@@ -2,7 +2,7 @@ import type { Reference } from '@/core';
 import { placeReference } from '@/core/edits/references';
 import { sheetOf } from '@/core/drawing/find';
 import { ApiError, sendPicture } from '../state/api';
-import type { Bench } from '../state/store';
+import type { Bench, Compare } from '../state/store';
 import type { StageId } from '../stages/table';
 import type { ToolId } from '../tools/registry';
 import { fitting, zoomedAt } from '../state/view';
@@ -44,6 +44,15 @@ export function actualSize(bench: Bench): void {
 export function toggleSolo(bench: Bench, sheet = bench.getState().sheet): void {
   const { solo } = bench.getState();
   bench.setState({ solo: solo === sheet ? null : sheet });
+}
+
+/** Side by side the middle of the window comes to the middle of its left half, and goes back. */
+export function compareBy(bench: Bench, compare: Compare | null): void {
+  const { view, window, compare: was } = bench.getState();
+  const isBeside = compare?.kind === 'beside';
+  const wasBeside = was?.kind === 'beside';
+  const by = isBeside === wasBeside ? 0 : ((isBeside ? -1 : 1) * window.width) / 4;
+  bench.setState({ compare, lifted: false, view: { ...view, x: view.x + by } });
 }
 
 /** What the file dialogs offer. */

@@ -5,6 +5,7 @@ import { Button, Dropdown } from 'antd';
 import { applyChange, inverseOf } from '@/core';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import type { Bench, Compare } from '../state/store';
+import { compareBy } from '../commands/desk';
 import { compareWith, loadVersions } from '../commands/versions';
 
 const ways: { key: string; label: string; compare: Compare | null }[] = [
@@ -73,15 +74,6 @@ export function CompareMenu() {
       />
     </Dropdown>
   );
-}
-
-/** Side by side the middle of the window comes to the middle of its left half, and goes back. */
-function compareBy(bench: Bench, compare: Compare | null): void {
-  const { view, window, compare: was } = bench.getState();
-  const isBeside = compare?.kind === 'beside';
-  const wasBeside = was?.kind === 'beside';
-  const by = isBeside === wasBeside ? 0 : ((isBeside ? -1 : 1) * window.width) / 4;
-  bench.setState({ compare, lifted: false, view: { ...view, x: view.x + by } });
 }
 
 /** Sets what holding X shows to the state before one of the last changes. */

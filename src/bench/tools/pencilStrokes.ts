@@ -26,6 +26,8 @@ export type Stroke = {
   /** What its start is drawn to. */
   readonly start: Touched | null;
   readonly from: OnChosen | null;
+  /** Redrawing was asked for with this very stroke, not by a switch that was set once. */
+  readonly asked: boolean;
   ahead: readonly Point[];
 };
 

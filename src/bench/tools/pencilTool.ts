@@ -79,6 +79,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
       sheet: sheet.id,
       start,
       from: this.asksToRedraw(e) ? this.onChosen(e) : null,
+      asked: e.alt,
       ahead: [],
     };
     this.context.repaint();
@@ -136,7 +137,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     if (from.line !== to.line || from.run !== to.run || distance(from.point, to.point) < GRIP * g.unit) return false;
     const run = findLine(this.bench.getState().drawing, from.line)?.line.runs[from.run];
     if (!run) return false;
-    if (this.isEnd(from) && this.isEnd(to)) return true;
+    if (g.asked || (this.isEnd(from) && this.isEnd(to))) return true;
     const places = g.passed.map((p) => p.page);
     const runsAlong = (place: OnChosen, list: Point[]): boolean => {
       const next = list.find((p) => distance(p, list[0]) > 2 * GRIP * g.unit) ?? list.at(-1)!;

@@ -1,13 +1,13 @@
 import { nanoid } from 'nanoid';
 import type { Box, Line, Point, Run } from '@/core';
-import { addLine } from '@/core/edits/lines';
+import { addLine, reshapeLines } from '@/core/edits/lines';
 import type { NodeRef } from '@/core/drawing/nodeRef';
 import { arcMiddle, inwardAt, radiusAt, roundable, roundCorners } from '@/core/edits/round';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { snapped } from '@/core/drawing/snap';
 import * as shapes from '@/core/drawing/shapes';
 import { boxOfPoints } from '@/core/geometry/box';
-import { add, distance, scale, snapDirection, subtract } from '@/core/geometry/point';
+import { add, distance, scale, snapDirection, subtract, unit } from '@/core/geometry/point';
 import { formatLength } from '@/ui/format';
 import { paintNote, paintRounding, paintSkeleton } from '../canvas/marks';
 import { sheetToDraw } from '../commands/sheetToDraw';
@@ -21,11 +21,53 @@ type Gesture =
   | { for: 'shape'; id: string; from: Point; pressed: HandEvent; last: HandEvent; sheet: string }
   | { for: 'rounding'; ref: NodeRef; refs: NodeRef[]; last: HandEvent };
 
+/** A shape as it was drawn: as long as its line is that, the figures are its own. */
+type Made = { id: string; runs: Line['runs']; box: Box; drawn: Drawn | null };
+/** One drawn from its middle, and where its first corner points. */
+type Drawn = { middle: Point; to: Point; step: boolean };
+
 /** Roundings that are still sharp have their grip this far in, CSS px. */
 const REST = 18;
 
 /** Shapes: dragged from corner to corner, or with Alt from the middle; a click lays one of the figures in the tray. */
 export class ShapeTool extends LineTool<Gesture> implements Tool {
+  private made: Made | null = null;
+  private stop: () => void = () => undefined;
+
+  begin(): void {
+    this.stop = preferences.subscribe(({ shape }, { shape: before }) => {
+      if (shape !== before && shape.kind === before.kind) this.refigure(shape);
+    });
+  }
+
+  override finish(): void {
+    this.stop();
+    this.made = null;
+    super.finish();
+  }
+
+  /** Other figures are those of the shape just drawn, as long as it is what is chosen and nothing else was done to it. */
+  private refigure(figures: ShapeFigures): void {
+    const { drawing, lines, reading } = this.bench.getState();
+    const made = this.made;
+    const line = made && lines.size === 1 && lines.has(made.id) ? findLine(drawing, made.id)?.line : undefined;
+    if (!made || line?.runs !== made.runs || reading) return;
+    const { minX, minY } = made.box;
+    const box = { minX, minY, maxX: minX + figures.width, maxY: minY + figures.height };
+    const [first, second] = line.runs[0].nodes;
+    const run =
+      figures.kind === 'straight line'
+        ? shapes.straight(first.point, towardsAt(first.point, second.point, figures.width))
+        : shapeIn(box, figures, made.drawn && turnedTo(made.drawn, made.box, box));
+    this.bench.commit(reshapeLines(drawing, new Map([[made.id, [run]]]), `Change ${figures.kind}`), [made.id]);
+    this.remember(made.id, box, made.drawn && turnedTo(made.drawn, made.box, box));
+  }
+
+  private remember(id: string, box: Box, drawn: Drawn | null): void {
+    const line = findLine(this.bench.getState().drawing, id)?.line;
+    this.made = line ? { id, runs: line.runs, box, drawn } : null;
+  }
+
   press(e: HandEvent): void {
     this.at = e;
     const grip = this.roundingUnder(e);
@@ -85,9 +127,16 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
     if (edit) this.bench.commit(edit);
     else this.bench.show(null);
     if (g.for === 'shape') {
-      const box = findLine(this.bench.getState().drawing, g.id) ? this.boxOf(g) : null;
-      if (box) preferIn('shape', { width: sizeOf(box).x, height: sizeOf(box).y });
-      this.bench.choose([g.id]);
+      const found = findLine(this.bench.getState().drawing, g.id);
+      this.made = null;
+      if (found) {
+        const box = this.boxOf(g);
+        const { x: width, y: height } = sizeOf(box);
+        const isStraight = preferences.getState().shape.kind === 'straight line';
+        preferIn('shape', isStraight ? { width: Math.hypot(width, height) } : { width, height });
+        this.bench.choose([g.id]);
+        this.remember(g.id, box, this.drawnFromMiddle(g));
+      } else this.bench.choose([g.id]);
     }
     this.context.repaint();
   }
@@ -134,12 +183,11 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
     const box = this.boxOf(g);
     const { x: width, y: height } = sizeOf(box);
     if (width < 1e-6 || height < 1e-6) return null;
-    return shapeIn(
-      box,
-      figures,
-      !this.isClick(g) && last.alt ? { middle: from, to: last.page, step: last.shift } : null,
-    );
+    return shapeIn(box, figures, this.drawnFromMiddle(g));
   }
+
+  private drawnFromMiddle = (g: Extract<Gesture, { for: 'shape' }>): Drawn | null =>
+    !this.isClick(g) && g.last.alt ? { middle: g.from, to: g.last.page, step: g.last.shift } : null;
 
   key = (key: string): boolean => key === 'Escape' && this.escape();
 
@@ -196,10 +244,21 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
   }
 }
 
+/** The place in the direction of another, at a distance. */
+function towardsAt(from: Point, to: Point, length: number): Point {
+  return add(from, scale(unit(subtract(to, from)) ?? { x: 1, y: 0 }, length));
+}
+
+/** One drawn from its middle, in another box: as much larger, pointing where it did. */
+function turnedTo({ middle, to, step }: Drawn, before: Box, after: Box): Drawn {
+  const by = Math.min(sizeOf(after).x, sizeOf(after).y) / Math.min(sizeOf(before).x, sizeOf(before).y);
+  return { middle, to: add(middle, scale(subtract(to, middle), by)), step };
+}
+
 const sizeOf = (b: Box): Point => ({ x: b.maxX - b.minX, y: b.maxY - b.minY });
 
 /** A shape in a box; one drawn from the middle that has corners all around turns its first to the hand. */
-function shapeIn(box: Box, f: ShapeFigures, drawn: { middle: Point; to: Point; step: boolean } | null): Run {
+function shapeIn(box: Box, f: ShapeFigures, drawn: Drawn | null): Run {
   if (f.kind === 'rectangle') return shapes.rectangle(box, f.rounding);
   if (f.kind === 'ellipse') return shapes.ellipse(box);
   if (f.kind === 'arc') return shapes.arc(box, f.from, f.to);

@@ -46,6 +46,24 @@ describe('redrawing a part of a line', () => {
     );
   });
 
+  it('from end to end replaces the whole line where it runs along it, and closes it where it leads on around', () => {
+    const run: Run = { closed: false, nodes: [cornerAt({ x: 0, y: 0 }), cornerAt({ x: 100, y: 0 })] };
+    const [first, last] = [
+      { segment: 0, t: 0 },
+      { segment: 0, t: 1 },
+    ];
+    const way = (...places: [number, number][]): Run => ({
+      closed: false,
+      nodes: places.map(([x, y]) => cornerAt({ x, y })),
+    });
+    const along = way([0, 0], [50, 30], [100, 0]);
+    expect(redrawnRun(run, first, last, along)).toEqual(along);
+    const back = redrawnRun(run, last, first, way([100, 0], [50, 30], [0, 0]));
+    expect([back.closed, back.nodes.map((n) => n.point.x)]).toEqual([false, [0, 50, 100]]);
+    const around = redrawnRun(run, last, first, way([100, 0], [140, 60], [-40, 60], [0, 0]));
+    expect([around.closed, around.nodes.length]).toEqual([true, 4]);
+  });
+
   it('of a closed line, it is the part that the stroke is nearer to', () => {
     const run = ellipse({ minX: 0, minY: 0, maxX: 200, maxY: 200 });
     // From the right to the bottom, well outside: the lower right quarter gives way. Both ways round.

@@ -4,7 +4,7 @@ import { cubicsOf, lineLength, reversed, segmentCount, withNodeAt } from '../dra
 import type { Drawing, Mark, Node, Run } from '../drawing/schema';
 import { walkAlong, type RunPlace } from '../drawing/walk';
 import { arcLengthOf } from '../geometry/arcLength';
-import { derivative, evaluate } from '../geometry/cubic';
+import { derivative, evaluate, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, dot, lengthOf, scale, subtract, unit, type Point } from '../geometry/point';
 import { withPart } from '../ink/carriedMarks';
@@ -87,8 +87,9 @@ export function redrawnRun(old: Run, from: RunPlace, to: RunPlace, stroke: Run):
   const { nodes } = run;
   if (!run.closed) {
     const last = nodes.length - 1;
-    // From one end to the other: the line is carried on until it closes.
-    if (Math.min(a, b) === 0 && Math.max(a, b) === last) return closedBy(a === last ? run : reversed(run), stroke);
+    // From one end to the other, away from the line at both: it is carried on until it closes.
+    const onward = a === last ? run : reversed(run);
+    if (Math.min(a, b) === 0 && Math.max(a, b) === last && carriesOn(onward, stroke)) return closedBy(onward, stroke);
     const [low, high, way] = a <= b ? [a, b, stroke] : [b, a, reversed(stroke)];
     return reflowed({ closed: false, nodes: spliced(nodes.slice(0, low + 1), way.nodes, nodes.slice(high)) });
   }
@@ -103,6 +104,20 @@ export function redrawnRun(old: Run, from: RunPlace, to: RunPlace, stroke: Run):
   const last = rest.pop()!;
   return reflowed({ closed: true, nodes: [meet(last, first, 'out'), ...rest] });
 }
+
+/** A stroke that sets out from an end within this angle of the line runs along it (its cosine). */
+const ALONG = Math.cos((40 * Math.PI) / 180);
+
+/** Whether a stroke from a run's last node to its first leads around from there, not back along it. */
+function carriesOn(run: Run, stroke: Run): boolean {
+  // A handle may lie in its node: then there is no derivative.
+  const leaving = (r: Run): Point => chord(cubicsOf(r)[0], 0, 0.1);
+  const arriving = (r: Run): Point => chord(cubicsOf(r).at(-1)!, 0.9, 1);
+  const runsAlong = (a: Point, b: Point): boolean => dot(a, b) < -ALONG * lengthOf(a) * lengthOf(b);
+  return !runsAlong(arriving(run), leaving(stroke)) || !runsAlong(leaving(run), arriving(stroke));
+}
+
+const chord = (c: Cubic, from: number, to: number): Point => subtract(evaluate(c, to), evaluate(c, from));
 
 /** The run with nodes at two places, and their indices. */
 function withNodes(old: Run, from: RunPlace, to: RunPlace): { run: Run; a: number; b: number } {

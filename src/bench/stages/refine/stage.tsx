@@ -1,6 +1,5 @@
-import { useDeferredValue } from 'react';
 import { formatCount } from '@/ui/format';
-import { useBenchState, usePreference } from '../../benchContext';
+import { usePreference } from '../../benchContext';
 import { ViewsRow } from '../../panels/ViewsRow';
 import type { Stage } from '../stage';
 import { tallyOfDrawing } from '../shared/tally';
@@ -28,10 +27,9 @@ function Checks() {
 
 function RefineCards() {
   const isAny = useIsChosen();
-  const tool = useDeferredValue(useBenchState((s) => s.tool));
   return (
     <>
-      {(!isAny || tool !== 'select') && <Checks />}
+      <Checks />
       {isAny && <LineCard />}
       {isAny && <NodeCard />}
       {isAny && <ToolCards />}

@@ -19,6 +19,8 @@ export type SeenState = {
   readonly uncorrected: boolean;
   /** The lines are lifted away. */
   readonly lifted: boolean;
+  /** The keys that a finger of the other hand holds on the page itself. */
+  readonly heldByFinger: { readonly shift?: boolean; readonly alt?: boolean; readonly mod?: boolean };
 };
 
 export const plainlySeen: SeenState = {
@@ -30,4 +32,5 @@ export const plainlySeen: SeenState = {
   rulers: false,
   uncorrected: false,
   lifted: false,
+  heldByFinger: {},
 };
