@@ -2,9 +2,9 @@
 
 import { Button, Result, Spin } from 'antd';
 import { useRouter } from 'next/navigation';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useLayoutEffect, useRef, useState } from 'react';
 import { createStore } from 'zustand/vanilla';
-import { BenchProvider } from './benchContext';
+import { BenchProvider, usePreference } from './benchContext';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { Cards } from './panels/Cards';
 import { KeysDialog } from './panels/KeysDialog';
@@ -15,6 +15,7 @@ import { Shelf } from './panels/Shelf';
 import { TopBar } from './panels/TopBar';
 import { Tray } from './panels/Tray';
 import { startWalk } from './panels/WalkCard';
+import { followPointerKind } from './state/pointerKind';
 import type { Bench } from './state/store';
 import type { Hint } from './tools/tool';
 import { useClipboard } from './useClipboard';
@@ -30,6 +31,7 @@ import './style/ink.css';
 import './style/tray.css';
 import './style/trace.css';
 import './style/keys.css';
+import './style/handBar.css';
 import './style/smallWindows.css';
 
 /** The bench for one drawing. */
@@ -74,15 +76,18 @@ function BenchFrame({ bench, ...ways }: Exits & { bench: Bench }) {
   const [keysShown, setKeysShown] = useState(false);
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(bench, canvas, showKeys);
+  // Before the page is measured.
+  useLayoutEffect(followPointerKind, []);
+  const folded = usePreference('folded');
   useClipboard(bench, canvas);
   return (
-    <div className="bench">
+    <div className={`bench${folded.left ? ' fold-left' : ''}${folded.right ? ' fold-right' : ''}`}>
       <TopBar showKeys={showKeys} />
       <aside className="left" aria-label="Sheets and references">
         <SheetsPanel />
         <Shelf />
       </aside>
-      <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} />
+      <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} onKey={key} />
       <Cards />
       <MessageBar {...ways} />
       <Tray hints={hints} onKey={key} />

@@ -7,7 +7,7 @@ import { preferences } from '../state/preferences';
 import { MANY, shownDrawing, type Bench, type BenchState, type Made } from '../state/store';
 import type { ToolId } from '../tools/registry';
 import { MovedLayers } from './movedLayers';
-import { toPage, zoomedAt } from '../state/view';
+import { panned, toPage, zoomedAt } from '../state/view';
 import { tools } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
 import { GuideHand } from './guideHand';
@@ -24,6 +24,7 @@ import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
 import { PointerPlace } from './pointerPlace';
+import { leftwards } from './keptPlace';
 import { onKeyUp } from './onKeyUp';
 import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
@@ -54,6 +55,7 @@ export class BenchCanvas {
   private readonly live = new LiveLines();
   private readonly moved: MovedLayers;
   private readonly stillGround = new StillGround();
+  private readonly leftwards: () => number;
   private announced: Made | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
@@ -86,6 +88,7 @@ export class BenchCanvas {
       if (this.pointer.at === null || bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
     });
     Konva.autoDrawEnabled = false;
+    this.leftwards = leftwards(container);
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
     const warn = (text: string): void => bench.tell(text, undefined, 'warning');
     this.tiles = new TileBoard(
@@ -139,8 +142,7 @@ export class BenchCanvas {
   dispose(): void {
     this.stop.forEach((f) => f());
     clearTimeout(this.stillTimer);
-    const { input, placer, guides, pointer, tiles, pictures } = this;
-    for (const part of [input, placer, guides, pointer, tiles, pictures]) part.dispose();
+    for (const part of ['input', 'placer', 'guides', 'pointer', 'tiles', 'pictures'] as const) this[part].dispose();
     this.stage.destroy();
   }
 
@@ -175,7 +177,11 @@ export class BenchCanvas {
     this.ratio = window.devicePixelRatio;
     for (const layer of [this.ground, this.over]) layer.getCanvas().setPixelRatio(this.ratio);
     this.stage.size({ width, height });
-    this.bench.setState({ window: { width, height } });
+    const x = this.leftwards();
+    this.bench.setState(({ view }) => ({
+      window: { width, height },
+      view: x === 0 ? view : panned(view, { x, y: 0 }),
+    }));
     this.ground.batchDraw();
     this.over.batchDraw();
   }

@@ -3,6 +3,7 @@ import { distance, mix, subtract } from '@/core/geometry/point';
 import type { Bench } from '../state/store';
 import { panned, toPage, zoomedAt } from '../state/view';
 import type { HandEvent, Passed, Tool } from '../tools/tool';
+import { Fingers } from './fingers';
 import { HeldKeys, heldKey } from './heldKeys';
 import { pointIn } from './pointIn';
 import type { ReferencePlacer } from './referencePlacer';
@@ -25,6 +26,7 @@ export class HandInput {
   private touches: Touch[] = [];
   private readonly held: HeldKeys;
   private readonly turned = new WheelGesture();
+  private readonly fingers = new Fingers();
   /** Whether what has the focus got it from a press of the pointer, not from the keyboard. */
   private focusByPointer = false;
   private last: HandEvent | null = null;
@@ -87,6 +89,9 @@ export class HandInput {
   }
 
   private readonly down = (e: PointerEvent): void => {
+    this.fingers.hear(e);
+    const use = this.fingers.of(e);
+    if (use === 'nothing') return;
     const hand = this.hand(e);
     if (e.pointerType === 'touch') {
       this.touches.push({ id: e.pointerId, at: hand.screen });
@@ -94,7 +99,7 @@ export class HandInput {
       if (this.touches.length > 2) return;
     }
     if (this.pressed !== null || this.panFrom) return;
-    if (e.button === 1 || (e.button === 0 && this.held.space)) {
+    if (e.button === 1 || (e.button === 0 && (this.held.space || use === 'pan'))) {
       e.preventDefault();
       this.panFrom = { id: e.pointerId, at: hand.screen };
       this.element.setPointerCapture(e.pointerId);
@@ -115,6 +120,7 @@ export class HandInput {
   };
 
   private readonly move = (e: PointerEvent): void => {
+    this.fingers.hear(e);
     const hand = this.hand(e);
     const touch = this.touches.find((t) => t.id === e.pointerId);
     if (touch && this.touches.length === 2) return this.pinch(touch, hand.screen);
@@ -162,6 +168,7 @@ export class HandInput {
   private beginPinch(): void {
     if (this.pressed !== null) this.tool().cancel();
     this.pressed = null;
+    this.panFrom = null;
   }
 
   private pinch(touch: Touch, to: Point): void {

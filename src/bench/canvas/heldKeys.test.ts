@@ -36,12 +36,14 @@ test('with the next gesture nothing that went before counts', () => {
   held.letGo('shift', () => undefined);
   held.letGo('mod', () => undefined);
   held.settle();
-  expect(held.of(event())).toEqual({ shift: false, alt: false, mod: false, space: false });
+  expect(held.of(event())).toEqual({ shift: false, alt: false, mod: false, space: false, more: false });
 });
 
 test('what a finger holds counts as the key does', () => {
   let finger = {};
   const held = new HeldKeys(() => finger);
+  finger = { more: true };
+  expect(held.of(event())).toEqual({ shift: false, alt: false, mod: false, space: false, more: true });
   finger = { shift: true };
-  expect(held.of(event({ metaKey: true }))).toEqual({ shift: true, alt: false, mod: true, space: false });
+  expect(held.of(event({ metaKey: true }))).toEqual({ shift: true, alt: false, mod: true, space: false, more: true });
 });

@@ -3,8 +3,8 @@ import type { HandEvent } from '../tools/tool';
 /** Keys that go this shortly before the button still count for what it does: no hand lets go of both at once. */
 const GRACE_MS = 200;
 
-export type Held = Pick<HandEvent, 'shift' | 'alt' | 'mod' | 'space'>;
-type Key = keyof Held;
+export type Held = Pick<HandEvent, 'shift' | 'alt' | 'mod' | 'space' | 'more'>;
+type Key = Exclude<keyof Held, 'more'>;
 type Modified = { shiftKey: boolean; altKey: boolean; ctrlKey: boolean; metaKey: boolean };
 
 const keyOf: Record<string, Key> = { Shift: 'shift', Alt: 'alt', Control: 'mod', Meta: 'mod', ' ': 'space' };
@@ -35,6 +35,7 @@ export class HeldKeys {
       alt: counts('alt', e.altKey),
       mod: counts('mod', e.ctrlKey || e.metaKey),
       space: this.space,
+      more: counts('shift', e.shiftKey) || !!finger.more,
     };
   }
 

@@ -13,6 +13,8 @@ type Props = { open: boolean; onClose: () => void; startWalk: () => void };
 export function KeysDialog({ open, onClose, startWalk }: Props) {
   const keys = usePreference('keys');
   const mirrored = usePreference('mirrored');
+  const penSeen = usePreference('penSeen');
+  const fingerDraws = usePreference('fingerDraws');
   const settings = { keys, mirrored };
   const [listening, setListening] = useState<string | null>(null);
   const [clash, setClash] = useState<{ id: string; wanted: string; other: KeyRow } | null>(null);
@@ -58,6 +60,15 @@ export function KeysDialog({ open, onClose, startWalk }: Props) {
         >
           letters under the right hand
         </Chip>
+        {penSeen && (
+          <Chip
+            on={fingerDraws}
+            title="Off: the pen draws, and a finger pans"
+            onToggle={(on) => prefer({ fingerDraws: on })}
+          >
+            a finger draws too
+          </Chip>
+        )}
         <Button size="small" disabled={Object.keys(keys).length === 0} onClick={() => prefer({ keys: {} })}>
           As they were at first
         </Button>

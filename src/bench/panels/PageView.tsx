@@ -5,7 +5,10 @@ import { BenchCanvas } from '../canvas/benchCanvas';
 import { useBench, useBenchState } from '../benchContext';
 import { bringIn, showPage } from '../commands/desk';
 import type { Hint } from '../tools/tool';
+import { FoldTab } from './FoldTab';
+import { HandBar } from './HandBar';
 import { LooksPill } from './LooksPill';
+import { PeekPill } from './PeekPill';
 import { WalkCard } from './WalkCard';
 import { WipeHandle } from './WipeHandle';
 import { ZoomPill } from './ZoomPill';
@@ -14,14 +17,13 @@ type Props = {
   canvas: RefObject<BenchCanvas | null>;
   onCanvas: (canvas: BenchCanvas | null) => void;
   onHints: (hints: Hint[]) => void;
+  onKey: (key: string) => void;
 };
 
 /** The page. Pictures can be dropped anywhere on the bench. */
-export function PageView({ canvas, onCanvas, onHints }: Props) {
+export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
   const bench = useBench();
   const host = useRef<HTMLDivElement>(null);
-  const peek = useBenchState((s) => s.peek);
-  const lifted = useBenchState((s) => s.lifted);
   const rulers = useBenchState((s) => s.rulers);
   const stage = useBenchState((s) => s.stage);
   const hasReference = useBenchState((s) => s.drawing.references.some((r) => r.visible));
@@ -60,20 +62,11 @@ export function PageView({ canvas, onCanvas, onHints }: Props) {
       <ZoomPill canvas={canvas} />
       {stage !== 'prepare' && <LooksPill />}
       <WipeHandle />
+      <HandBar onKey={onKey} />
       <WalkCard />
-      {hasReference && (
-        <div className="pill peek">
-          {lifted ? (
-            'The lines are lifted away'
-          ) : peek ? (
-            'The reference is lifted away'
-          ) : (
-            <>
-              Hold <b>V</b> to lift the reference away, <b>C</b> the lines
-            </>
-          )}
-        </div>
-      )}
+      {hasReference && <PeekPill />}
+      <FoldTab side="left" />
+      <FoldTab side="right" />
     </main>
   );
 }

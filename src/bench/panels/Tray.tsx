@@ -6,7 +6,9 @@ import { useBench, useBenchState, usePreference } from '../benchContext';
 import { keyCaps, keysOf, keyTable, type KeyRow } from '../commands/keys';
 import { stageOf } from '../stages/table';
 import { toolOf, toolsOf } from '../tools/registry';
+import { pointerKind } from '../state/pointerKind';
 import type { Hint } from '../tools/tool';
+import { touchWords } from '../tools/touchWords';
 import { useStored } from '../useStored';
 
 const rowOf = (tool: string): KeyRow | undefined =>
@@ -56,11 +58,12 @@ export function Tray({ hints, onKey }: { hints: StoreApi<Hint[]>; onKey: (key: s
 /** They change with every gesture, and nothing else with them. */
 function Hints({ store }: { store: StoreApi<Hint[]> }) {
   const hints = useStored(store, (list) => list);
+  const isCoarse = useStored(pointerKind, (s) => s.kind === 'coarse');
   return (
     <div className="hints" aria-live="off">
       {hints.map((h) => (
         <span key={h.keys + h.what}>
-          <em>{h.keys}</em>
+          <em>{isCoarse ? touchWords(h.keys) : h.keys}</em>
           {h.what}
         </span>
       ))}

@@ -58,6 +58,11 @@ export type Preferences = {
   follow: boolean;
   /** Letters lie under the right hand: the left one holds the pen. */
   mirrored: boolean;
+  /** A pen has been used here: it draws, and a finger pans, unless fingers are to draw as well. */
+  penSeen: boolean;
+  fingerDraws: boolean;
+  /** The panels at the sides that are folded away. */
+  folded: { left: boolean; right: boolean };
   /** Keys that were changed, by the name of what they do. */
   keys: Record<string, string>;
   /** Nodes carry their neighbours along, over so many page units of line. */
@@ -126,6 +131,9 @@ export const firstPreferences: Preferences = {
   thin: { tolerance: 0.5, smoothing: 0, extremes: false },
   read: { smoothing: 12, smallest: 0.5, largest: 40 },
   mirrored: false,
+  penSeen: false,
+  fingerDraws: false,
+  folded: { left: false, right: false },
   keys: {},
   walk: null,
 };
@@ -166,7 +174,10 @@ export function prefer(some: Partial<Preferences>): void {
 }
 
 /** Sets some figures of one kind, and leaves the others as they are by now. */
-export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read'>(kind: K, some: Partial<Preferences[K]>): void {
+export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded'>(
+  kind: K,
+  some: Partial<Preferences[K]>,
+): void {
   preferences.setState((p) => ({ [kind]: { ...p[kind], ...some } }));
 }
 

@@ -11,7 +11,7 @@ export function benchWith(drawing: Drawing = wanderingDrawing(0, 1, 1)): Bench {
   return createBench({ id: 'd', title: 'Test', stage: 'trace', drawing, revision: 0 }, desk);
 }
 
-type Held = Partial<Pick<HandEvent, 'shift' | 'alt' | 'mod' | 'space' | 'pressure' | 'kind' | 'again'>>;
+type Held = Partial<Pick<HandEvent, 'shift' | 'alt' | 'mod' | 'space' | 'pressure' | 'more' | 'kind' | 'again'>>;
 
 export class Hand<T extends Tool> {
   readonly tool: T;
@@ -35,7 +35,8 @@ export class Hand<T extends Tool> {
   private event(p: Point, held: Held): HandEvent {
     const pressure = held.pressure ?? 0.5;
     const free = { shift: false, alt: false, mod: false, space: false, kind: 'mouse' as const, again: false };
-    return { page: p, screen: p, ...free, trail: [{ page: p, pressure }], ahead: [], ...held, pressure };
+    const more = held.more ?? held.shift ?? false;
+    return { page: p, screen: p, ...free, more, trail: [{ page: p, pressure }], ahead: [], ...held, pressure };
   }
 
   hover(p: Point, held: Held = {}): void {

@@ -104,7 +104,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
     } else if (target.on === 'node') {
       const key = nodeKey(target.ref);
       const isChosen = s.nodes.has(key);
-      if (e.shift) {
+      if (e.more) {
         const nodes = new Set(s.nodes);
         if (isChosen) nodes.delete(key);
         else nodes.add(key);
@@ -115,10 +115,10 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
         ref: target.ref,
         from: e,
         moved: false,
-        releaseOnly: isChosen && !e.shift ? target.ref : null,
+        releaseOnly: isChosen && !e.more ? target.ref : null,
       };
     } else if (target.on === 'line') {
-      if (e.shift) {
+      if (e.more) {
         const lines = new Set(s.lines);
         if (lines.has(target.line)) lines.delete(target.line);
         else lines.add(target.line);
@@ -204,7 +204,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
   private chooseWithin(g: Extract<Gesture, { for: 'marquee' }>, e: HandEvent): void {
     const s = this.bench.getState();
     if (!g.moved) {
-      if (!e.shift) this.bench.choose(s.nodes.size > 0 ? s.lines : []);
+      if (!e.more) this.bench.choose(s.nodes.size > 0 ? s.lines : []);
       return;
     }
     const box = boxOfPoints([g.from.page, e.page]);
@@ -217,7 +217,7 @@ export class NodesTool extends LineTool<Gesture> implements Tool {
           )
         : [];
     });
-    this.bench.choose(lines, e.shift ? [...s.nodes, ...found] : found);
+    this.bench.choose(lines, e.more ? [...s.nodes, ...found] : found);
   }
 
   key(key: string, e: { shift: boolean }): boolean {

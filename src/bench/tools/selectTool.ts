@@ -63,9 +63,9 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       this.stepOut(id);
       const group = this.group(id);
       const isChosen = lines.has(id);
-      if (e.shift) this.bench.choose(isChosen ? [...lines].filter((l) => !group.includes(l)) : [...lines, ...group]);
+      if (e.more) this.bench.choose(isChosen ? [...lines].filter((l) => !group.includes(l)) : [...lines, ...group]);
       else if (!isChosen || e.alt) this.bench.choose(group);
-      this.gesture = { for: 'lines', ...gesture, releaseOnly: isChosen && !e.shift && !e.alt ? id : null };
+      this.gesture = { for: 'lines', ...gesture, releaseOnly: isChosen && !e.more && !e.alt ? id : null };
     }
     this.context.repaint();
   }
@@ -134,8 +134,8 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     if (g.for === 'lines') {
       if (g.moved) this.bench.commit(moveLines(drawing, lines, this.offsetOf(g, e)));
       else if (g.releaseOnly) this.bench.choose(this.group(g.releaseOnly));
-    } else if (g.moved) this.chooseIn(this.regionOf(g, e), e.shift);
-    else if (!e.shift) {
+    } else if (g.moved) this.chooseIn(this.regionOf(g, e), e.more);
+    else if (!e.more) {
       this.stepOut(null);
       if (lines.size > 0) this.bench.choose([]);
     }

@@ -16,6 +16,8 @@ export type HandEvent = {
   /** Ctrl, or ⌘. */
   readonly mod: boolean;
   readonly space: boolean;
+  /** What is pressed is to be added to what is chosen. */
+  readonly more: boolean;
   readonly pressure: number;
   readonly kind: 'mouse' | 'pen' | 'touch';
   /** A press that follows another at once, at the same place. */

@@ -130,8 +130,8 @@ export class TrialTool extends LineTool<never> implements Tool {
     const s = this.bench.getState();
     const hit = this.context.picking.under(s.drawing, e.page, gripFor(e, LINE_GRIP) * this.context.unit());
     const id = hit?.line.id;
-    if (!id) return e.shift ? undefined : this.bench.choose([]);
-    if (!e.shift) return this.bench.choose([id]);
+    if (!id) return e.more ? undefined : this.bench.choose([]);
+    if (!e.more) return this.bench.choose([id]);
     const lines = new Set(s.lines);
     if (!lines.delete(id)) lines.add(id);
     this.bench.choose(lines);

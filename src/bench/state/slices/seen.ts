@@ -20,7 +20,13 @@ export type SeenState = {
   /** The lines are lifted away. */
   readonly lifted: boolean;
   /** The keys that a finger of the other hand holds on the page itself. */
-  readonly heldByFinger: { readonly shift?: boolean; readonly alt?: boolean; readonly mod?: boolean };
+  readonly heldByFinger: {
+    readonly shift?: boolean;
+    readonly alt?: boolean;
+    readonly mod?: boolean;
+    /** What is pressed is added to what is chosen. */
+    readonly more?: boolean;
+  };
 };
 
 export const plainlySeen: SeenState = {
