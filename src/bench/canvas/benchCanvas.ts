@@ -7,7 +7,7 @@ import { preferences } from '../state/preferences';
 import { MANY, shownDrawing, type Bench, type BenchState, type Made } from '../state/store';
 import type { ToolId } from '../tools/registry';
 import { MovedLayers } from './movedLayers';
-import { panned, toPage, zoomedAt } from '../state/view';
+import { toPage, zoomedAt, type View } from '../state/view';
 import { tools } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
 import { GuideHand } from './guideHand';
@@ -24,7 +24,7 @@ import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { cssPointer } from './pointers';
 import { PointerPlace } from './pointerPlace';
-import { leftwards } from './keptPlace';
+import { keptPlace } from './keptPlace';
 import { onKeyUp } from './onKeyUp';
 import { ReferencePlacer } from './referencePlacer';
 import { paintGuides, paintRulers } from './rulers';
@@ -55,7 +55,7 @@ export class BenchCanvas {
   private readonly live = new LiveLines();
   private readonly moved: MovedLayers;
   private readonly stillGround = new StillGround();
-  private readonly leftwards: () => number;
+  private readonly placed: (view: View) => View;
   private announced: Made | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
@@ -88,7 +88,7 @@ export class BenchCanvas {
       if (this.pointer.at === null || bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
     });
     Konva.autoDrawEnabled = false;
-    this.leftwards = leftwards(container);
+    this.placed = keptPlace(container);
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
     const warn = (text: string): void => bench.tell(text, undefined, 'warning');
     this.tiles = new TileBoard(
@@ -177,13 +177,8 @@ export class BenchCanvas {
     this.ratio = window.devicePixelRatio;
     for (const layer of [this.ground, this.over]) layer.getCanvas().setPixelRatio(this.ratio);
     this.stage.size({ width, height });
-    const x = this.leftwards();
-    this.bench.setState(({ view }) => ({
-      window: { width, height },
-      view: x === 0 ? view : panned(view, { x, y: 0 }),
-    }));
-    this.ground.batchDraw();
-    this.over.batchDraw();
+    this.bench.setState((s) => ({ window: { width, height }, view: this.placed(s.view) }));
+    for (const layer of [this.ground, this.over]) layer.batchDraw();
   }
 
   /** The view is on the move: pictures are scaled cheaply until it has come to rest. */

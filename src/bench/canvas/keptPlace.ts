@@ -1,9 +1,11 @@
-/** Tells how far an element has gone to the left since it was asked last: the page keeps its place on the screen by that. */
-export function leftwards(element: Element): () => number {
+import { panned, type View } from '../state/view';
+
+/** Gives views in which the page keeps its place on the screen, also when the element that shows it begins elsewhere. */
+export function keptPlace(element: Element): (view: View) => View {
   let last = element.getBoundingClientRect().left;
-  return () => {
-    const before = last;
-    last = element.getBoundingClientRect().left;
-    return before - last;
+  return (view) => {
+    const x = last - element.getBoundingClientRect().left;
+    last -= x;
+    return x === 0 ? view : panned(view, { x, y: 0 });
   };
 }
