@@ -100,7 +100,7 @@ test('a fix is shown before it is made; a note is waved through and shown again;
   await page.getByRole('button', { name: 'The next note' }).click();
   await visited(page).getByTitle('Put it right').hover();
   expect(await hand.saved()).toEqual(start);
-  await visited(page).getByRole('button', { name: 'wave through' }).click();
+  await visited(page).getByRole('button', { name: 'it is meant so' }).click();
   await expect(notes(page)).toContainText('2 gaps');
   expect((await hand.saved()).waved).toHaveLength(1);
   await page.reload();

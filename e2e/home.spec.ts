@@ -54,15 +54,42 @@ test('a card: rename, duplicate, delete with undo, put back from the bin, delete
   await expect(card(renamed)).toBeVisible();
   await more(renamed, 'Duplicate');
   await expect(card(`${renamed} (copy)`)).toBeVisible();
-  await more(renamed, 'Delete');
+  await more(renamed, 'Move to the bin');
   await expect(card(renamed)).toBeHidden();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(card(renamed)).toBeVisible();
-  await more(`${renamed} (copy)`, 'Delete');
+  await more(`${renamed} (copy)`, 'Move to the bin');
   await page.getByRole('button', { name: /in the bin/ }).click();
   await more(`${renamed} (copy)`, 'Delete for good');
   await page.getByRole('button', { name: 'Delete for good' }).click();
   await expect(page.getByText(`${renamed} (copy)`, { exact: true })).toHaveCount(0);
+});
+
+test('one drawing among many is found by its title, in the order asked for, which is kept; the bin has a place of its own', async ({
+  page,
+  request,
+}, { retry }) => {
+  const start = `Quince ${retry}`;
+  for (const n of [2, 10, 1]) await makeDrawing(request, `${start} study ${n}`);
+  await page.goto('/');
+  const titles = () => page.getByRole('list', { name: 'Drawings', exact: true }).locator('strong').allTextContents();
+  await page.getByRole('searchbox', { name: 'Find by title or stage' }).fill(`study ${start.toLowerCase()}`);
+  await expect.poll(titles).toEqual([1, 10, 2].map((n) => `${start} study ${n}`));
+  await page.getByRole('combobox', { name: 'Order' }).click();
+  await page.getByText('by title', { exact: true }).click();
+  await expect.poll(titles).toEqual([1, 2, 10].map((n) => `${start} study ${n}`));
+  await page.getByRole('searchbox').fill('no such drawing');
+  await expect(page.getByText('No drawing has “no such drawing” in its title.')).toBeVisible();
+  await page.getByRole('searchbox').fill(`${start} study`);
+  await page.getByRole('button', { name: `More for ${start} study 10` }).click();
+  await page.getByRole('menuitem', { name: 'Move to the bin' }).click();
+  await expect.poll(titles).toEqual([1, 2].map((n) => `${start} study ${n}`));
+  await page.getByRole('button', { name: /in the bin/ }).click();
+  await expect(page.getByRole('list', { name: 'Drawings in the bin' })).toContainText(`${start} study 10`);
+  await page.getByRole('button', { name: 'Back to the drawings' }).click();
+  await page.reload();
+  await page.getByRole('searchbox').fill(`${start} study`);
+  await expect.poll(titles).toEqual([1, 2].map((n) => `${start} study ${n}`));
 });
 
 for (const way of ['drop', 'paste'] as const) {

@@ -110,6 +110,9 @@ test('two pictures: one beside the page, their order, another in the same place,
   await page.getByText('Beside it').click();
   const second = async () => (await hand.saved()).references.find((r) => r.name === 'second.png');
   await expect.poll(async () => (await second())?.beside).toBe(true);
+  // Both are seen then.
+  await hand.followView();
+  expect(hand.at({ x: 824 + 100, y: 300 }).x).toBeLessThan(1028);
   expect(await second()).toMatchObject({ dim: 0, at: { x: 824, y: 0 }, height: 600 });
   await page.locator('[data-reference="halves.png"]').hover();
   await page.getByRole('button', { name: 'Lay halves.png nearer' }).click();

@@ -43,7 +43,7 @@ export function DrawingCard({ card, now, actions, inBin }: Props) {
     : [
         { key: 'rename', label: 'Rename', onClick: () => setRenaming(true) },
         { key: 'copy', label: 'Duplicate', onClick: () => void actions.duplicate(card) },
-        { key: 'bin', label: 'Delete', onClick: () => void actions.bin(card) },
+        { key: 'bin', label: 'Move to the bin', onClick: () => void actions.bin(card) },
       ];
   // eslint-disable-next-line @next/next/no-img-element -- drawn by the server for just this revision
   const picture = <img src={`/api/drawings/${card.id}/thumbnail?revision=${card.revision}`} alt="" />;

@@ -6,10 +6,13 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PICTURE_TYPES } from '@/bench/commands/desk';
 import { ask, askJson } from '@/bench/state/api';
+import { prefer, preferences } from '@/bench/state/preferences';
+import { useStored } from '@/bench/useStored';
 import type { DrawingCard as Card } from '@/server/drawings';
-import { formatCount } from '@/ui/format';
 import { quillMark } from '@/ui/signs';
 import { DrawingCard, type CardActions } from './DrawingCard';
+import { FindBar } from './FindBar';
+import { found } from './found';
 import { makeDrawing, makeFromPicture, pages } from './newDrawing';
 import './home.css';
 
@@ -23,6 +26,10 @@ export function Home({ drawings, binned, now }: Props) {
   const [busy, setBusy] = useState(false);
   const [over, setOver] = useState(false);
   const [binOpen, setBinOpen] = useState(false);
+  const [text, setText] = useState('');
+  const order = useStored(preferences, (p) => p.homeOrder);
+  const shown = found(binOpen ? binned : drawings, text, order);
+  const isFindable = drawings.length > 1 || binned.length > 0;
 
   const attempt = useCallback(
     async (work: () => Promise<void>): Promise<void> => {
@@ -147,29 +154,32 @@ export function Home({ drawings, binned, now }: Props) {
         </div>
       </header>
 
-      {drawings.length === 0 ? (
+      {isFindable && (
+        <FindBar
+          {...{ text, order, binOpen }}
+          binned={binned.length}
+          onText={setText}
+          onOrder={(next) => prefer({ homeOrder: next })}
+          onBin={setBinOpen}
+        />
+      )}
+      {drawings.length === 0 && !binOpen ? (
         <FirstStep />
       ) : (
-        <ul className="drawing-cards" aria-label="Drawings">
-          {drawings.map((card) => (
-            <DrawingCard key={card.id} card={card} now={now} actions={actions} />
-          ))}
-        </ul>
-      )}
-
-      {binned.length > 0 && (
-        <section className="bin">
-          <Button type="link" aria-expanded={binOpen} onClick={() => setBinOpen(!binOpen)}>
-            {binOpen ? 'Close the bin' : `${formatCount(binned.length, 'drawing')} in the bin`}
-          </Button>
-          {binOpen && (
-            <ul className="drawing-cards" aria-label="Drawings in the bin">
-              {binned.map((card) => (
-                <DrawingCard key={card.id} card={card} now={now} actions={actions} inBin />
-              ))}
-            </ul>
+        <main>
+          <ul className="drawing-cards" aria-label={binOpen ? 'Drawings in the bin' : 'Drawings'}>
+            {shown.map((card) => (
+              <DrawingCard key={card.id} card={card} now={now} actions={actions} inBin={binOpen} />
+            ))}
+          </ul>
+          {shown.length === 0 && (
+            <p className="nothing-found">
+              {text.trim() === ''
+                ? 'The bin is empty.'
+                : `No drawing${binOpen ? ' in the bin' : ''} has “${text.trim()}” in its title.`}
+            </p>
           )}
-        </section>
+        </main>
       )}
     </div>
   );

@@ -10,7 +10,7 @@ export type Page = { width: number; height: number; unit: 'px' | 'mm' | 'in'; dp
 /** Pages to begin with. */
 export const pages: Record<string, { label: string; page: Page }> = {
   postcard: { label: 'Postcard, 148 x 105 mm', page: { width: 148, height: 105, unit: 'mm', dpi: 300 } },
-  'small sheet': { label: 'Small sheet, 148 x 210 mm', page: { width: 148, height: 210, unit: 'mm', dpi: 300 } },
+  'small sheet': { label: 'A5, 148 x 210 mm', page: { width: 148, height: 210, unit: 'mm', dpi: 300 } },
   'letter sheet': { label: 'Sheet, 210 x 297 mm', page: { width: 210, height: 297, unit: 'mm', dpi: 300 } },
   screen: { label: 'Screen, 1600 x 1000 px', page: { width: 1600, height: 1000, unit: 'px', dpi: 96 } },
 };

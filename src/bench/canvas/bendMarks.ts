@@ -63,7 +63,7 @@ export function paintFlow(ctx: CanvasRenderingContext2D, view: View, line: Pick<
         ctx.lineTo(p.x, p.y - 6);
         ctx.lineTo(p.x + 8, p.y - 6);
         strokeHaloed(ctx, 1.8, '#c8860a');
-        paintNote(ctx, { x: p.x + 14, y: p.y + 14 }, `bend steps ${formatNumber(100 * step, 0)} %`);
+        paintNote(ctx, { x: p.x + 14, y: p.y + 14 }, `the bend jumps by ${formatNumber(100 * step, 0)} %`);
       } else {
         ctx.arc(p.x, p.y, 3.5, 0, 2 * Math.PI);
         ctx.fillStyle = tag;

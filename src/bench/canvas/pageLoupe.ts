@@ -15,6 +15,8 @@ import type { PictureStore } from './pictures';
 const RADIUS = 92;
 /** From the pointer to the rim. */
 const APART = 26;
+/** The pills lie along the window's upper and lower edge: so far the loupe keeps away from them. */
+const PILLS = 46;
 
 export type LoupeScene = {
   looks: Looks;
@@ -91,5 +93,6 @@ export function loupeMiddle(pointer: Point, window: Size, leftHanded: boolean): 
   const side = fits(free) ? free : -free;
   const above = pointer.y - off - RADIUS > -RADIUS / 2;
   const y = above ? pointer.y - off * 0.7 : pointer.y + off * 0.7;
-  return { x: pointer.x + side * off, y: Math.max(RADIUS + 4, Math.min(window.height - RADIUS - 4, y)) };
+  const most = window.height - RADIUS - PILLS;
+  return { x: pointer.x + side * off, y: Math.max(RADIUS + PILLS, Math.min(most, y)) };
 }

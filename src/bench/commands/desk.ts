@@ -1,6 +1,8 @@
 import type { Reference } from '@/core';
-import { placeReference } from '@/core/edits/references';
-import { sheetOf } from '@/core/drawing/find';
+import { layBeside, layOver, placeReference } from '@/core/edits/references';
+import { referenceOf, sheetOf } from '@/core/drawing/find';
+import { placedBox } from '@/core/drawing/placement';
+import { joinBoxes } from '@/core/geometry/box';
 import { ApiError, sendPicture } from '../state/api';
 import type { Bench, Compare } from '../state/store';
 import type { StageId } from '../stages/table';
@@ -55,6 +57,14 @@ export function compareBy(bench: Bench, compare: Compare | null): void {
   bench.setState({ compare, lifted: false, view: { ...view, x: view.x + by } });
 }
 
+/** Lays a picture beside the page, or under the work again, and shows both. */
+export function putBeside(bench: Bench, id: string, is: boolean): void {
+  if (!bench.commit(layBeside(bench.getState().drawing, id, is))) return;
+  const { drawing, window } = bench.getState();
+  const page = { minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height };
+  bench.setState({ view: fitting(joinBoxes(page, placedBox(referenceOf(drawing, id)!)), window) });
+}
+
 /** What the file dialogs offer. */
 export const PICTURE_TYPES = 'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml,.tif,.tiff';
 
@@ -74,7 +84,14 @@ export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void
   for (const file of files) {
     const reference = await takeIn(bench, file);
     if (!reference) continue;
-    bench.commit(placeReference(bench.getState().drawing, reference));
+    const { drawing } = bench.getState();
+    const over = drawing.references.findLast((r) => r.visible && !r.beside);
+    bench.commit(placeReference(drawing, layOver(drawing, reference)));
     bench.setState({ reference: reference.id });
+    if (over)
+      bench.tell(`“${reference.name}” lies over “${over.name}”.`, {
+        label: 'Lay it beside the page',
+        run: () => putBeside(bench, reference.id, true),
+      });
   }
 }

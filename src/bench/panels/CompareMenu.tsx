@@ -9,7 +9,7 @@ import { compareBy } from '../commands/desk';
 import { compareWith, loadVersions } from '../commands/versions';
 
 const ways: { key: string; label: string; compare: Compare | null }[] = [
-  { key: 'off', label: 'not', compare: null },
+  { key: 'off', label: 'each in its place', compare: null },
   { key: 'wipe', label: 'wipe: the reference on the left', compare: { kind: 'wipe', at: 0.5 } },
   { key: 'beside', label: 'side by side', compare: { kind: 'beside' } },
   { key: 'blink', label: 'blink', compare: { kind: 'blink' } },

@@ -58,7 +58,7 @@ export function WalkCard() {
           <p>{now.text}</p>
           <div className="buttons">
             <Button size="small" onClick={() => prefer({ walk: step + 1 })}>
-              Pass over this
+              Skip this step
             </Button>
             <Button size="small" type="text" onClick={() => prefer({ walk: null })}>
               Leave

@@ -58,6 +58,8 @@ export type Preferences = {
   follow: boolean;
   /** Letters lie under the right hand: the left one holds the pen. */
   mirrored: boolean;
+  /** The order of the drawings on the home page. */
+  homeOrder: 'changed' | 'newest' | 'title';
   /** A pen has been used here: it draws, and a finger pans, unless fingers are to draw as well. */
   penSeen: boolean;
   fingerDraws: boolean;
@@ -131,6 +133,7 @@ export const firstPreferences: Preferences = {
   thin: { tolerance: 0.5, smoothing: 0, extremes: false },
   read: { smoothing: 12, smallest: 0.5, largest: 40 },
   mirrored: false,
+  homeOrder: 'changed',
   penSeen: false,
   fingerDraws: false,
   folded: { left: false, right: false },

@@ -114,7 +114,7 @@ export function nodeHints(
     ...(s.nodes.size > 0
       ? [
           { keys: 'Delete', what: 'remove, keep the shape' },
-          { keys: 'Shift Delete', what: 'remove plainly' },
+          { keys: 'Shift Delete', what: 'remove, and leave the handles of the others' },
         ]
       : [{ keys: 'Delete', what: 'delete the line' }]),
   ];

@@ -1,6 +1,6 @@
 import { usualOrder, type Correction } from '../raster/correction';
 import { referenceOf } from '../drawing/find';
-import { placedAfter, shownPixels, sizedAbout } from '../drawing/placement';
+import { laidOut, placedAfter, placedBox, shownPixels, sizedAbout } from '../drawing/placement';
 import type { Drawing, Page, Reference } from '../drawing/schema';
 import type { Point } from '../geometry/point';
 import { edit, sidesOf, type Edit } from '../change/edit';
@@ -41,6 +41,31 @@ export const placedReference = (page: Page, picture: TakenPicture): Reference =>
 
 export const placeReference = (d: Drawing, reference: Reference): Edit =>
   edit('Bring in picture', { step: 'insertReference', index: d.references.length, reference });
+
+/** Between the page and what lies beside it, page units. */
+const APART = 24;
+
+/** Lays a picture beside the page, as high as it and right of what lies there; or under the work again. */
+export function layBeside(d: Drawing, id: string, is: boolean): Edit {
+  const r = referenceOf(d, id);
+  if (!r) return edit('Lay beside the page');
+  if (!is)
+    return setReference(d, id, { beside: false, dim: FIRST_DIM, ...laidOut(d.page, r, 'fit') }, 'Lay under the work');
+  const others = d.references.filter((o) => o.beside && o.visible && o.id !== id);
+  const x = Math.max(d.page.width, ...others.map((o) => placedBox(o).maxX)) + APART;
+  const size = { width: (r.width * d.page.height) / r.height, height: d.page.height };
+  return setReference(d, id, { beside: true, dim: 0, at: { x, y: 0 }, ...size, locked: true }, 'Lay beside the page');
+}
+
+/** How far a picture that comes to lie over another is moved, so that both can be seen: a share of the page's smaller side. */
+const OVER = 0.04;
+
+/** A picture that was taken in, laid on the page; over others so that they can be told apart. */
+export function layOver(d: Drawing, reference: Reference): Reference {
+  const over = d.references.filter((r) => r.visible && !r.beside).length;
+  const by = over * OVER * Math.min(d.page.width, d.page.height);
+  return by === 0 ? reference : { ...reference, at: { x: reference.at.x + by, y: reference.at.y + by } };
+}
 
 export function removeReference(d: Drawing, id: string): Edit {
   const index = d.references.findIndex((r) => r.id === id);

@@ -54,7 +54,7 @@ export function PageCard() {
         aria-label="Page size"
         disabled={reading}
         value={preset?.name}
-        placeholder="a size of its own"
+        placeholder="own size"
         options={pagePresets.map((p) => ({ value: p.name, label: p.name }))}
         onChange={choose}
       />
@@ -103,8 +103,8 @@ export function PageCard() {
         disabled={reading || page.width === page.height}
         value={isUpright ? 'upright' : 'lying'}
         options={[
-          { value: 'upright', label: 'Upright' },
-          { value: 'lying', label: 'Lying' },
+          { value: 'upright', label: 'Portrait' },
+          { value: 'lying', label: 'Landscape' },
         ]}
         onChange={() => set({ width: page.height, height: page.width }, 'Turn page')}
       />

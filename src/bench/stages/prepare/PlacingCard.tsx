@@ -10,7 +10,7 @@ import { ColourField } from '@/ui/ColourField';
 import { formatNumber } from '@/ui/format';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
-import { PICTURE_TYPES, takeIn } from '../../commands/desk';
+import { PICTURE_TYPES, putBeside, takeIn } from '../../commands/desk';
 import { useBench, useBenchState } from '../../benchContext';
 import { pictureUrl } from '../../state/api';
 
@@ -25,13 +25,6 @@ export function PlacingCard({ reference: r }: { reference: Reference }) {
   const set = (after: Parameters<typeof setReference>[2], label: string): void =>
     void bench.commit(setReference(bench.getState().drawing, r.id, after, label));
   const size = (width: number): void => set(sizedAbout(r, width, (width * r.height) / r.width), 'Scale picture');
-  const beside = (is: boolean): void =>
-    set(
-      is
-        ? { beside: true, dim: 0, at: { x: page.width + 24, y: 0 }, ...besideSize(r, page.height), locked: true }
-        : { beside: false, dim: 0.4, ...laidOut(page, r, 'fit') },
-      is ? 'Lay beside the page' : 'Lay under the work',
-    );
   const swap = async (file: File): Promise<void> => {
     const taken = await takeIn(bench, file);
     if (taken) bench.commit(swapPicture(bench.getState().drawing, r.id, taken));
@@ -63,7 +56,7 @@ export function PlacingCard({ reference: r }: { reference: Reference }) {
           { value: 'under', label: 'Under work' },
           { value: 'beside', label: 'Beside it' },
         ]}
-        onChange={(v) => beside(v === 'beside')}
+        onChange={(v) => putBeside(bench, r.id, v === 'beside')}
       />
       <div className="fields four">
         {(['x', 'y'] as const).map((axis) => (
@@ -236,8 +229,3 @@ const aligns: { name: string; at: (r: Reference, page: Page) => Reference['at'] 
   { name: 'top', at: (r) => ({ ...r.at, y: 0 }) },
   { name: 'bottom', at: (r, p) => ({ ...r.at, y: p.height - r.height }) },
 ];
-
-const besideSize = (r: Reference, height: number): { width: number; height: number } => ({
-  width: (r.width * height) / r.height,
-  height,
-});

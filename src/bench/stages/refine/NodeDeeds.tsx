@@ -58,7 +58,9 @@ export function NodeDeeds() {
               act.toNodes(bench, (r) => giveHandles(drawing(), r), none),
             )}
             {button('remove', 'The shape is kept (Delete)', () => remove(false))}
-            {button('plainly', 'Remove, and leave the handles of the others (Shift Delete)', () => remove(true))}
+            {button('leave the handles', 'Remove, and leave the handles of the others (Shift Delete)', () =>
+              remove(true),
+            )}
           </div>
           <div className="buttons">
             {button('cut', 'Cut the line at this node', () => act.cutChosen(bench), { disabled: count !== 1 })}

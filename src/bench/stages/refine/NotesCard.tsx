@@ -54,7 +54,9 @@ export function NotesCard() {
               onFocus: () => act.showFix(bench, here),
               onBlur: () => act.showFix(bench, null),
             })}
-            {button('wave through', 'It is meant to be so; it is not shown again', () => act.wave(bench, [here]))}
+            {button('it is meant so', 'It is not shown again, unless it is asked for below', () =>
+              act.wave(bench, [here]),
+            )}
           </div>
         </div>
       )}

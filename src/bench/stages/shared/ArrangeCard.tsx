@@ -11,10 +11,10 @@ import * as act from '../../commands/lines';
 
 const sides: { side: Side; label: string }[] = [
   { side: 'left', label: 'left sides' },
-  { side: 'middle', label: 'middles, across' },
+  { side: 'middle', label: 'centred left to right' },
   { side: 'right', label: 'right sides' },
   { side: 'top', label: 'tops' },
-  { side: 'centre', label: 'middles, down' },
+  { side: 'centre', label: 'centred top to bottom' },
   { side: 'bottom', label: 'bottoms' },
 ];
 
