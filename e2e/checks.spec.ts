@@ -224,7 +224,7 @@ test('compare: lines lifted, wiped with a handle, side by side, and as they were
   await page.mouse.move(hand.at({ x: 120, y: 0 }).x, box.y + 100, { steps: 4 });
   await page.mouse.up();
   await expect.poll(() => isDark({ x: 200, y: 300 })).toBe(true);
-  await choose('not');
+  await choose('each in its place');
   await expect(handle).toHaveCount(0);
   // Held, X shows the drawing as it was opened.
   await hand.click({ x: 300, y: 300 });

@@ -72,6 +72,7 @@ test('one drawing among many is found by its title, in the order asked for, whic
   const start = `Quince ${retry}`;
   for (const n of [2, 10, 1]) await makeDrawing(request, `${start} study ${n}`);
   await page.goto('/');
+  await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
   const titles = () => page.getByRole('list', { name: 'Drawings', exact: true }).locator('strong').allTextContents();
   await page.getByRole('searchbox', { name: 'Find by title or stage' }).fill(`study ${start.toLowerCase()}`);
   await expect.poll(titles).toEqual([1, 10, 2].map((n) => `${start} study ${n}`));
@@ -88,6 +89,7 @@ test('one drawing among many is found by its title, in the order asked for, whic
   await expect(page.getByRole('list', { name: 'Drawings in the bin' })).toContainText(`${start} study 10`);
   await page.getByRole('button', { name: 'Back to the drawings' }).click();
   await page.reload();
+  await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
   await page.getByRole('searchbox').fill(`${start} study`);
   await expect.poll(titles).toEqual([1, 2].map((n) => `${start} study ${n}`));
 });

@@ -69,7 +69,7 @@ test('blink shows the lines, then not, then again; side by side has them on the 
   const box = (await page.getByTestId('page').boundingBox())!;
   const right = { x: (box.width * 0.75 - hand.view.x) / hand.view.scale, y: 300 };
   expect(await isDark(right)).toBe(false);
-  await choose('not');
+  await choose('each in its place');
   await expect.poll(() => isDark({ x: 200, y: 300 })).toBe(true);
 });
 
