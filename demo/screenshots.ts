@@ -111,7 +111,7 @@ async function main(): Promise<void> {
     await page.getByRole('menuitem', { name: 'wipe' }).click();
     await shoot(page, 'compare');
     await page.getByRole('button', { name: 'Compare' }).click();
-    await page.getByRole('menuitem', { name: 'not', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'each in its place' }).click();
     await page.keyboard.press('4');
     await page.keyboard.press('Control+a');
     await page.getByRole('button', { name: '2', exact: true }).click();
@@ -129,6 +129,14 @@ async function main(): Promise<void> {
     await shoot(page, 'deliver');
     await page.keyboard.press('?');
     await shoot(page, 'keys');
+    const tablet = await browser.newPage({
+      viewport: { width: 1024, height: 700 },
+      hasTouch: true,
+      baseURL: program.base,
+    });
+    await tablet.goto(`/drawing/${drawings.find((d) => d.title.startsWith('Pear'))!.id}`);
+    await tablet.waitForSelector('[data-sharp=true]');
+    await shoot(tablet, 'tablet');
     await browser.close();
   } finally {
     await program.stop();

@@ -8,6 +8,7 @@ test.each([
   ['Ctrl', '“keep to nothing”'],
   ['hold V', 'hold “lift reference”'],
   ['Space drag', 'two fingers'],
+  ['wheel', 'pinch'],
   ['Enter', '“end”'],
   ['drag inwards', 'drag inwards'],
 ])('%s is %s by touch', (keys, words) => expect(touchWords(keys)).toBe(words));

@@ -1,6 +1,7 @@
 /** How what is pressed is called where there is no keyboard: fingers, and the hand bar. */
 const words: readonly [RegExp, string][] = [
   [/\bSpace drag\b/, 'two fingers'],
+  [/^wheel$/, 'pinch'],
   [/\bhold V\b/, 'hold “lift reference”'],
   [/\bhold C\b/, 'hold “lift lines”'],
   [/\bhold X\b/, 'hold “before”'],
