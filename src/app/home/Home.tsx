@@ -164,7 +164,9 @@ export function Home({ drawings, binned, now }: Props) {
         />
       )}
       {drawings.length === 0 && !binOpen ? (
-        <FirstStep />
+        <main>
+          <FirstStep />
+        </main>
       ) : (
         <main>
           <ul className="drawing-cards" aria-label={binOpen ? 'Drawings in the bin' : 'Drawings'}>

@@ -1,11 +1,12 @@
+import type { Preferences } from '@/bench/state/preferences';
 import type { DrawingCard } from '@/server/drawings';
 
-export const orders = {
+export type Order = Preferences['homeOrder'];
+export const orders: Record<Order, string> = {
   changed: 'last changed first',
   newest: 'newest first',
   title: 'by title',
-} as const;
-export type Order = keyof typeof orders;
+};
 
 const byTitle = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 const plain = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();

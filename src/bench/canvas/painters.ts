@@ -1,7 +1,6 @@
 import type { FromPainter, ToPainter } from '@/workers/tileProtocol';
 
 const CORES = globalThis.navigator?.hardwareConcurrency || 1;
-/** Painters share the tiles between them, like the fields of a chessboard. */
 const COUNT = Math.min(2, CORES);
 /** So many begin; where there are few cores the others wait until the page is there, for it needs the rest itself. */
 const FIRST = CORES > 2 ? COUNT : 1;
@@ -78,6 +77,7 @@ export class Painters {
     this.post(message);
   }
 
+  /** Asks for tiles; they share them like the fields of a chessboard. */
   want(wish: Extract<ToPainter, { kind: 'want' }>): void {
     this.lastWish = wish;
     this.workers.forEach((worker, i) => {

@@ -14,14 +14,12 @@ import {
   StopOutlined,
   UndoOutlined,
 } from '@ant-design/icons';
-import { useEffect, useRef, type ReactNode } from 'react';
-import type { Bench, BenchState } from '../state/store';
+import { useEffect, type ReactNode } from 'react';
+import type { BenchState } from '../state/store';
 import { pointerKind } from '../state/pointerKind';
 import { useBench, useBenchState, usePreference } from '../benchContext';
 import { useStored } from '../useStored';
-
-/** A press shorter than this sets what it holds until the next one. */
-const TAP_MS = 260;
+import { HoldButton, shown, type Holding } from './HoldButton';
 
 /** What the other hand does where there is no keyboard: at the side that the drawing hand leaves free. */
 export function HandBar({ onKey }: { onKey: (key: string) => void }) {
@@ -59,17 +57,10 @@ export function HandBar({ onKey }: { onKey: (key: string) => void }) {
   );
 }
 
-type Holding = { isOn: (s: BenchState) => boolean; set: (bench: Bench, on: boolean) => void };
-
 const finger = (key: keyof BenchState['heldByFinger']): Holding => ({
   isOn: (s) => !!s.heldByFinger[key],
   set: (bench, on) => bench.setState((s) => ({ heldByFinger: { ...s.heldByFinger, [key]: on } })),
 });
-const shown = (key: 'peek' | 'lifted' | 'uncorrected'): Holding => ({
-  isOn: (s) => s[key],
-  set: (bench, on) => bench.setState({ [key]: on }),
-});
-
 type Item = { label: string; title?: string; icon: ReactNode; disabled?: boolean };
 
 const Deed = ({ label, icon, disabled, run }: Item & { run: () => void }) => (
@@ -79,38 +70,16 @@ const Deed = ({ label, icon, disabled, run }: Item & { run: () => void }) => (
   </button>
 );
 
-/** Holds something for as long as it is pressed; a tap sets it until the next tap. */
-function Held({ label, title, icon, disabled, isOn, set }: Item & Holding) {
-  const bench = useBench();
-  const on = useBenchState(isOn);
-  const pressed = useRef({ at: 0, was: false });
-  const release = (e: React.PointerEvent): void => {
-    if (!e.currentTarget.hasPointerCapture(e.pointerId)) return;
-    const isTap = e.timeStamp - pressed.current.at < TAP_MS;
-    set(bench, isTap && !pressed.current.was);
-  };
-  return (
-    <button
-      type="button"
-      className="held"
-      aria-label={label}
-      aria-pressed={on}
-      title={title ?? 'Hold; a tap sets it until the next tap'}
-      disabled={disabled}
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        pressed.current = { at: e.timeStamp, was: on };
-        set(bench, true);
-      }}
-      onPointerUp={release}
-      onPointerCancel={release}
-      onKeyDown={(e) => {
-        if (e.key === ' ' || e.key === 'Enter') set(bench, !on);
-      }}
-      onContextMenu={(e) => e.preventDefault()}
-    >
-      {icon}
-      <span>{label}</span>
-    </button>
-  );
-}
+const Held = ({ label, title, icon, disabled, ...holding }: Item & Holding) => (
+  <HoldButton
+    className="held"
+    label={label}
+    title={title ?? 'Hold; a tap sets it until the next tap'}
+    disabled={disabled}
+    latches
+    {...holding}
+  >
+    {icon}
+    <span>{label}</span>
+  </HoldButton>
+);

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import type { Cubic, Line, Point } from '@/core';
 import { endsDrawnTo, runOfStroke } from '@/core/assist/pencilStroke';
 import { addLine } from '@/core/edits/lines';
-import { leadIn, redrawPart } from '@/core/edits/redraw';
+import { ALONG, leadIn, redrawPart } from '@/core/edits/redraw';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { runsOnGrid } from '@/core/drawing/grid';
 import { cubicsOf } from '@/core/drawing/run';
@@ -46,8 +46,6 @@ type Outcome =
 
 /** A stroke this much longer than the grip can come back to its start and close. */
 const LEAST_ROUND = 4;
-/** A stroke that sets out within this angle of the chosen line redraws it (its cosine). */
-const ALONG = Math.cos((40 * Math.PI) / 180);
 
 /** Pencil: what the hand draws becomes a line of few nodes. The ink stays under the hand; the fit follows it. */
 export class PencilTool extends LineTool<Stroke> implements Tool {

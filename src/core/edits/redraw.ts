@@ -105,8 +105,8 @@ export function redrawnRun(old: Run, from: RunPlace, to: RunPlace, stroke: Run):
   return reflowed({ closed: true, nodes: [meet(last, first, 'out'), ...rest] });
 }
 
-/** A stroke that sets out from an end within this angle of the line runs along it (its cosine). */
-const ALONG = Math.cos((40 * Math.PI) / 180);
+/** A stroke that sets out within this angle of a line runs along it (its cosine). */
+export const ALONG = Math.cos((40 * Math.PI) / 180);
 
 /** Whether a stroke from a run's last node to its first leads around from there, not back along it. */
 function carriesOn(run: Run, stroke: Run): boolean {

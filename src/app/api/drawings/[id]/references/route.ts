@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { placedReference, placeReference } from '@/core/edits/references';
+import { layOver, placedReference, placeReference } from '@/core/edits/references';
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { appendChanges, stateOf } from '@/server/journal';
@@ -17,7 +17,8 @@ export const POST = route<{ id: string }>(async (request, params) => {
   const length = request.headers.get('content-length');
   const picture = await takePicture(request.body, length === null ? null : Number(length));
   const { drawing, revision } = stateOf(id);
-  const reference = placedReference(drawing.page, {
+  const isPlaced = query.get('place') !== '0';
+  const fitted = placedReference(drawing.page, {
     id: nanoid(10),
     name,
     picture: picture.hash,
@@ -25,7 +26,7 @@ export const POST = route<{ id: string }>(async (request, params) => {
     pixelHeight: picture.height,
     dpi: picture.dpi,
   });
-  if (query.get('place') !== '0')
-    appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);
+  const reference = isPlaced ? layOver(drawing, fitted) : fitted;
+  if (isPlaced) appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);
   return Response.json({ reference }, { status: 201 });
 });
