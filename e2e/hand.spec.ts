@@ -212,3 +212,15 @@ test('Enter in the list of lines chooses, and nothing breaks', async ({ page }) 
   await expect(page.locator('.lines-list .ant-tree-node-selected')).toHaveCount(1);
   expect(errors).toEqual([]);
 });
+
+test('the pill about lifting lifts while it is pressed, and lays nothing beneath', async ({ page }) => {
+  const hand = await BenchHand.open(page, await demoCopy(page.request, 'Pear'));
+  const before = await hand.lines();
+  const key = (await page.getByRole('button', { name: 'Lift the reference away' }).boundingBox())!;
+  await page.mouse.move(key.x + key.width / 2, key.y + key.height / 2);
+  await page.mouse.down();
+  await expect(page.locator('.pill.peek')).toContainText('the reference is lifted away');
+  await page.mouse.up();
+  await expect(page.locator('.pill.peek')).toContainText('to lift the reference away');
+  expect(await hand.lines()).toEqual(before);
+});
