@@ -8,6 +8,7 @@ import { thinnedRun } from '../src/core/drawing/thin';
 import { cubicsOf } from '../src/core/drawing/run';
 import { wanderingDrawing } from '../src/core/test/drawings';
 import { distanceToCurves, stroke, strokeKinds, walk } from '../src/core/test/strokes';
+import { hurriedRuns, measureFix, pulledRuns } from '../demo/measureFix';
 import { measureSettle } from '../demo/measureSettle';
 import { pearSketch, snailSketch } from '../demo/sketches';
 import { removal } from './removal';
@@ -18,7 +19,13 @@ const round = (v: number, digits = 2): number => Math.round(v * 10 ** digits) / 
 
 /** How few nodes thinning out leaves beside a package, how true settled lines are, and what the notes cost. */
 export async function refining(): Promise<unknown> {
-  return { thinning: await thinning(), removal: removal(), settling: await settling(), notes: notes() };
+  return {
+    thinning: await thinning(),
+    removal: removal(),
+    settling: await settling(),
+    fixing: await fixing(),
+    notes: notes(),
+  };
 }
 
 /** Lines of many nodes, thinned out by us and by a package within the same largest deviation. */
@@ -79,6 +86,18 @@ async function settling(): Promise<unknown> {
       linesFurtherOnTheWhole: runs.map((r) => r.furtherOnTheWhole),
       msPerLine: round(Math.min(...runs.map((r) => r.ms)) / sketch.lines.length, 1),
     };
+  }
+  return found;
+}
+
+/** *Fix all* on pulled ink and on hurried lines: gaps and overhangs put right, and lines that lie worse for it. */
+async function fixing(): Promise<unknown> {
+  const found: Record<string, unknown> = {};
+  for (const sketch of [await pearSketch(), await snailSketch()]) {
+    const [pulled, hurried] = [pulledRuns(sketch), hurriedRuns(sketch, 4)].map((runs) =>
+      measureFix(sketch.image, runs),
+    );
+    found[sketch.name] = { pulled, hurried };
   }
   return found;
 }

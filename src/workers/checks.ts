@@ -6,7 +6,10 @@ import { findingNotes } from '@/core/check/findNotes';
 import { type LineDistance } from '@/core/check/lineDistance';
 import { referenceBeneath } from '@/core/drawing/beneath';
 import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
-import type { Note } from '@/core/check/note';
+import { noteLimits, type Note } from '@/core/check/note';
+import { edit, type Edit } from '@/core/change/edit';
+import { fixing, type LeftNote } from '@/core/edits/fix/fixNote';
+import { inkJudge } from '@/core/edits/fix/inkJudge';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
 import { prepareWidths } from '@/core/assist/readWidths';
@@ -22,7 +25,10 @@ let ink = new CoveredInk(pictures);
 /** What the bench was told last, by the places measured. */
 let told = new Map<string, Float32Array>();
 let finding: { drawing: Drawing; steps: Generator<void, Note[]> } | null = null;
+let mending: { drawing: Drawing; key: string; steps: Generator<void, Fixed> } | null = null;
 
+/** What puts notes right, and those that it does not. */
+export type Fixed = { edit: Edit; left: LeftNote[] };
 /** A line in another shape. */
 export type Reshaped = { id: string; runs: readonly Run[] };
 /** A line with the widths of its ink. */
@@ -119,6 +125,20 @@ export const checks = {
     const step = workOn(finding.steps, ms);
     if (!step.done) return null;
     finding = null;
+    return step.value;
+  },
+
+  /** Puts notes right for some ms, no line further from its ink; null when that is not all done. */
+  fix(notes: Note[], label: string, reach: number, ms: number): Fixed | null {
+    if (!drawing) return { edit: edit(label), left: notes.map((note) => ({ note, why: 'by hand' })) };
+    const key = JSON.stringify([label, reach, notes.map((n) => n.key)]);
+    if (mending?.drawing !== drawing || mending.key !== key) {
+      const judge = inkJudge(drawing, pictures, reach);
+      mending = { drawing, key, steps: fixing(drawing, notes, label, noteLimits, judge) };
+    }
+    const step = workOn(mending.steps, ms);
+    if (!step.done) return null;
+    mending = null;
     return step.value;
   },
 

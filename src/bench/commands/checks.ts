@@ -1,8 +1,10 @@
 import type { Box } from '@/core';
-import { fixAll, fixNote } from '@/core/edits/fixNote';
+import { edit } from '@/core/change/edit';
+import type { LeftNote } from '@/core/edits/fix/fixNote';
 import { waveThrough } from '@/core/edits/notes';
 import type { Note, NoteKind } from '@/core/check/note';
 import { growBox } from '@/core/geometry/box';
+import type { Fixed } from '@/workers/checks';
 import { checkingOf } from '../state/checkingOf';
 import { noteWords } from '../state/noteWords';
 import type { Bench } from '../state/store';
@@ -38,38 +40,67 @@ export function visitNext(bench: Bench, step: 1 | -1, kind?: NoteKind): void {
   visit(bench, list[next]);
 }
 
-/** What a note's fix would do, shown while the pointer is over its button; null takes it away. */
-export function showFix(bench: Bench, note: Note | null): void {
-  bench.show(note && fixNote(bench.getState().drawing, note));
+/** What puts notes right in the drawing as it is; what changes meanwhile is taken into account. */
+async function fixed(bench: Bench, notes: Note[], label: string): Promise<Fixed> {
+  const checking = checkingOf(bench);
+  for (;;) {
+    const { drawing } = bench.getState();
+    const found = await checking?.fix(notes, label);
+    if (!found) return { edit: edit(label), left: [] };
+    if (bench.getState().drawing === drawing) return found;
+  }
 }
 
-export function fix(bench: Bench, note: Note): void {
+let wanted: Note | null = null;
+
+/** What a note's fix would do, shown while the pointer is over its button; null takes it away. */
+export async function showFix(bench: Bench, note: Note | null): Promise<void> {
+  wanted = note;
+  if (!note) return bench.show(null);
+  const found = await fixed(bench, [note], 'Fix').catch(() => null);
+  if (wanted === note && found) bench.show(found.edit);
+}
+
+export async function fix(bench: Bench, note: Note): Promise<void> {
+  wanted = null;
+  const { edit, left } = await fixed(bench, [note], `Fix ${noteWords[note.kind].one}`);
   const list = checkingOf(bench)?.store.getState().open ?? [];
   const at = list.findIndex((n) => n.key === note.key);
   const next = list.slice(at + 1).find((n) => n.kind === note.kind) ?? list.find((n) => n.key !== note.key);
-  const edit = fixNote(bench.getState().drawing, note);
-  if (!bench.commit(edit, null, 'This needs a hand: it cannot be put right by itself.')) return;
+  const why = left[0]?.why === 'astray' ? 'Put right, the line would lead away from where it belongs.' : BY_HAND;
+  if (!bench.commit(edit, null, why)) return;
   gone(bench, [note.key]);
   if (next) visit(bench, next);
 }
 
+const BY_HAND = 'This needs a hand: it cannot be put right by itself.';
+
+/** Why notes are left, in words. */
+function whyLeft(left: readonly LeftNote[]): string {
+  const astray = left.filter((l) => l.why === 'astray').length;
+  const hand = left.length - astray;
+  return [
+    ...(hand > 0 ? [`${hand} ${hand === 1 ? 'needs' : 'need'} a hand`] : []),
+    ...(astray > 0 ? [`${astray} would lead a line away from where it belongs`] : []),
+  ].join(', ');
+}
+
 /** Puts all notes of a kind right that can be; says how many were, and shows the first of those that are left. */
-export function fixKind(bench: Bench, kind: NoteKind): void {
+export async function fixKind(bench: Bench, kind: NoteKind): Promise<void> {
   const notes = checkingOf(bench)?.openOf(kind) ?? [];
   const words = (count: number): string => `${count} ${count === 1 ? noteWords[kind].one : noteWords[kind].many}`;
-  const { edit, left } = fixAll(bench.getState().drawing, notes, `Fix ${words(notes.length)}`);
-  const nothing = `None of the ${words(notes.length)} can be put right by itself; each needs a hand.`;
-  if (!bench.commit(edit, null, nothing)) return;
-  const stays = new Set(left.map((n) => n.key));
+  const { edit, left } = await fixed(bench, notes, `Fix ${words(notes.length)}`);
+  if (!bench.commit(edit, null, `Nothing put right, ${left.length} left: ${whyLeft(left)}.`)) return;
+  const stays = new Set(left.map((l) => l.note.key));
   gone(
     bench,
     notes.flatMap((n) => (stays.has(n.key) ? [] : [n.key])),
   );
   const done = notes.length - left.length;
   if (left.length === 0) return bench.tell(`${words(done)} put right.`);
-  bench.tell(`${words(done)} put right, ${left.length} left: ${left.length === 1 ? 'it needs' : 'they need'} a hand.`, {
+  bench.tell(`${words(done)} put right, ${left.length} left: ${whyLeft(left)}.`, {
     label: left.length === 1 ? 'Show it' : 'Show the first',
-    run: () => visit(bench, left[0]),
+    run: () => visit(bench, left[0].note),
   });
 }
 

@@ -7,7 +7,7 @@ import type { SettleFigures } from '@/core/edits/settle';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';
-import type { Checks, Reshaped, Widened } from '@/workers/checks';
+import type { Checks, Fixed, Reshaped, Widened } from '@/workers/checks';
 import { nothingChecked, type Checked } from './checked';
 import { correct, sourceOf } from './corrections';
 import { HandAtWork } from './handAtWork';
@@ -251,6 +251,16 @@ export class Checking {
       // The worker has failed, and says so itself.
     } finally {
       this.isLive = false;
+    }
+  }
+
+  /** What puts notes right without leading a line from its ink. */
+  async fix(notes: Note[], label: string): Promise<Fixed> {
+    await this.ready();
+    const { inkReach } = preferences.getState();
+    for (;;) {
+      const fixed = await this.worker.ask((api) => api.fix(notes, label, inkReach, SLICE_MS));
+      if (fixed) return fixed;
     }
   }
 

@@ -1,5 +1,6 @@
 import type { Places } from '../geometry/along';
 import { smoothed } from '../geometry/smoothed';
+import { ledToEnds } from './pathEnds';
 import { profilesAcross, STEP, strokeBeneath, type Profiles, type Stroke } from './profile';
 import type { Tracked } from './tracked';
 
@@ -18,6 +19,8 @@ const AWAY = 0.22;
 /** What each step across costs more than going straight on. */
 const BEND = 0.09;
 const MOST_STEPS = 2;
+/** At an end in another's ink the way is led straight on over so many half widths at most. */
+const LED = 4;
 /** Single rows jitter: their neighbours take that out. */
 const EVEN = [6, 2, 1];
 /** Having no ink, and going from ink to none. */
@@ -39,9 +42,15 @@ export function inkPath(picture: Tracked, places: Places, reach: number, known?:
   const half = Math.min(WIDEST, stroke.half);
   const scores = inkScores(wide, { ...stroke, half }, reach, picture.clear);
   const rows = bestWay(scores, places.n, places.closed);
-  const offset = Float64Array.from(rows, (k, i) =>
-    k < 0 ? NaN : refined(wide, i, (k - (scores.width - 1) / 2) * STEP, half, stroke.level),
-  );
+  const sure = new Uint8Array(places.n);
+  const offset = Float64Array.from(rows, (k, i) => {
+    if (k < 0) return NaN;
+    const middle = refined(wide, i, (k - (scores.width - 1) / 2) * STEP, half, stroke.level);
+    if (middle.isOwn) sure[i] = 1;
+    return middle.offset;
+  });
+  const step = places.length / Math.max(1, places.n - 1) || 1;
+  if (!places.closed) ledToEnds(offset, sure, Math.ceil((LED * half + 2) / step));
   return rows.some((k) => k >= 0) ? { offset: smoothed(offset, EVEN, places.closed), half, level: stroke.level } : null;
 }
 
@@ -181,11 +190,14 @@ function bestWay({ width, values }: Scores, n: number, closed: boolean): Int32Ar
   return rows;
 }
 
+/** Where the middle of a stroke is, and whether the ink across is the stroke's alone. */
+type Middle = { offset: number; isOwn: boolean };
+
 /**
  * The middle of a stroke near an offset: midway between its rims, where these lie as far apart as the stroke is wide;
  * half a width from the one rim that is seen where the other is lost in a meeting; else the offset itself.
  */
-function refined({ width, values }: Profiles, i: number, offset: number, half: number, level: number): number {
+function refined({ width, values }: Profiles, i: number, offset: number, half: number, level: number): Middle {
   const middle = (width - 1) / 2;
   const row = i * width;
   const top = Math.min(level, peakNear(values, row, width, middle + offset / STEP, half / STEP));
@@ -206,13 +218,13 @@ function refined({ width, values }: Profiles, i: number, offset: number, half: n
   };
   const [left, right] = [find(-1), find(1)];
   if (left !== null && right !== null && Math.abs(right - left - 2 * half) < 0.35 * half + 0.5)
-    return (left + right) / 2;
+    return { offset: (left + right) / 2, isOwn: true };
   // The farther rim of a wide place may be another stroke's: the nearer to what is expected is believed.
   const guesses = [left === null ? null : left + half, right === null ? null : right - half].filter(
     (g): g is number => g !== null && Math.abs(g - offset) < 0.5 * half + 0.5,
   );
-  if (guesses.length === 0) return offset;
-  return guesses.reduce((a, b) => (Math.abs(b - offset) < Math.abs(a - offset) ? b : a));
+  if (guesses.length === 0) return { offset, isOwn: false };
+  return { offset: guesses.reduce((a, b) => (Math.abs(b - offset) < Math.abs(a - offset) ? b : a)), isOwn: false };
 }
 
 function peakNear(values: Float32Array, row: number, width: number, at: number, half: number): number {

@@ -5,7 +5,7 @@ import { boxesMeet } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
 import { intersectCubics } from '../geometry/intersection';
 import { cubicLength } from '../geometry/length';
-import { dot, lengthOf, subtract, type Point } from '../geometry/point';
+import { samePoint, subtract, type Point } from '../geometry/point';
 import { selfIntersection } from '../geometry/selfIntersection';
 
 /** A place where a run crosses itself, from one segment to a later one, and how long the loop between is. */
@@ -20,21 +20,37 @@ export type Crossing = {
 
 const END = 1e-6;
 
+/** Legs of control polygons that turn by less than this from one another all go on in one direction. */
+const HALF_TURN = Math.PI - 1e-4;
+
 /**
- * Whether two segments, one after the other, go on in one direction all the way: then they meet where they join and
- * nowhere else. The legs of both control polygons point that way, and with them both derivatives.
+ * For each segment the last one up to which all go on in one direction: then none of them crosses itself or another, and
+ * they meet where they join and nowhere else. The legs of their control polygons all point that way, and with them all
+ * derivatives.
  */
-function goOn(a: Cubic, b: Cubic): boolean {
-  const ahead = subtract(b[3], a[0]);
-  const far = lengthOf(ahead);
-  return [a, b].every((c) =>
-    [1, 2, 3].every((k) => {
-      const leg = subtract(c[k], c[k - 1]);
-      const length = lengthOf(leg);
-      return length === 0 || dot(leg, ahead) > 1e-6 * length * far;
-    }),
+function goingOn(list: readonly Cubic[]): number[] {
+  const turns = list.map((c) =>
+    [1, 2, 3].flatMap((k) => (samePoint(c[k], c[k - 1]) ? [] : [angleOf(subtract(c[k], c[k - 1]))])),
   );
+  return list.map((_, i) => {
+    let [low, high, last] = [0, 0, i - 1];
+    let at: number | null = null;
+    for (let k = i; k < list.length; k++) {
+      for (const angle of turns[k]) {
+        if (at === null) [at, low, high] = [angle, angle, angle];
+        at += wrapped(angle - at);
+        low = Math.min(low, at);
+        high = Math.max(high, at);
+      }
+      if (high - low >= HALF_TURN) break;
+      last = k;
+    }
+    return last;
+  });
 }
+
+const angleOf = (p: Point): number => Math.atan2(p.y, p.x);
+const wrapped = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
 
 /** Where a run crosses itself; where its segments join is no crossing. */
 export function crossingsOf(run: Run): Crossing[] {
@@ -49,11 +65,12 @@ export function crossingsOf(run: Run): Crossing[] {
       loop < 1e-3 || (run.closed && first === 0 && second === list.length - 1 && ta < END && tb > 1 - END);
     if (!isJoint) found.push({ first, ta, second, tb, point, loop });
   };
+  const straightOn = goingOn(list);
   list.forEach((c, i) => {
-    const own = selfIntersection(c);
+    const own = straightOn[i] < i ? selfIntersection(c) : null;
     if (own && !(own.t1 < END && own.t2 > 1 - END)) add(i, own.t1, i, own.t2, own.point);
-    for (let j = i + 1; j < list.length; j++) {
-      if (!boxesMeet(boxes[i], boxes[j]) || (j === i + 1 && goOn(c, list[j]))) continue;
+    for (let j = Math.max(i, straightOn[i]) + 1; j < list.length; j++) {
+      if (!boxesMeet(boxes[i], boxes[j])) continue;
       for (const { ta, tb, point } of intersectCubics(c, list[j])) {
         const isNext = j === i + 1 && ta > 1 - END && tb < END;
         if (!isNext) add(i, ta, j, tb, point);

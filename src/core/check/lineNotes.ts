@@ -1,10 +1,10 @@
 import { neighbours } from '../drawing/node';
 import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node, Page, Run } from '../drawing/schema';
-import { evaluate } from '../geometry/cubic';
+import { evaluate, straightCubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { cross, distance, dot, lengthOf, scale, type Point } from '../geometry/point';
-import { refitNearby } from '../geometry/refit';
+import { mergesWithin } from '../geometry/refitNearby';
 import { crossingsOf } from './crossings';
 import { noteOf, type Note, type NoteLimits } from './note';
 
@@ -56,7 +56,7 @@ function kinks(line: Line, run: Run, r: number, { kink }: NoteLimits): Note[] {
 }
 
 /** A handle longer than this many times the way to the next node swings the line about. */
-const WILD = 1.3;
+export const WILD = 1.3;
 
 function wildHandles(line: Line, run: Run, r: number): Note[] {
   return run.nodes.flatMap((n, i) => {
@@ -89,14 +89,10 @@ function needlessNodes(line: Line, run: Run, r: number, { needless }: NoteLimits
     const isStraight = !a.out && !node.in && !node.out && !b.in;
     const isSharp = !isStraight && node.kind === 'corner' && turnAt(node) > 0.15;
     if (isSharp) continue;
-    const one = isStraight ? ([a.point, a.point, b.point, b.point] as const) : refitNearby(first, second);
-    const moves = [first, second].every((c) =>
-      [0.15, 0.35, 0.5, 0.65, 0.85, 1].every((t) => {
-        const p = evaluate(c, t);
-        return distance(p, one[3]) < needless || nearestOnCubic([...one], p).distance <= needless;
-      }),
-    );
-    if (!moves) continue;
+    const isNeedless = isStraight
+      ? nearestOnCubic(straightCubic(a.point, b.point), node.point).distance <= needless
+      : mergesWithin(first, second, needless);
+    if (!isNeedless) continue;
     notes.push(noteOf('needless', line, node.point, { run: r, node: i }));
     last = i;
   }

@@ -12,7 +12,7 @@ import {
 import { waveThrough, unwave } from '../edits/notes';
 import { cornerAt } from '../drawing/run';
 import { findNotes } from './findNotes';
-import { fixAll, fixNote } from '../edits/fixNote';
+import { fixAll, fixNote } from '../edits/fix/fixNote';
 import { openNotes, type NoteKind } from './note';
 
 const p = (x: number, y: number): Point => ({ x, y });

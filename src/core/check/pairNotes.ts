@@ -4,8 +4,8 @@ import { crossingBefore, trimmed, type Crossed } from '../drawing/crossing';
 import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';
-import { distanceToBox, growBox, holdsBox } from '../geometry/box';
-import { evaluate } from '../geometry/cubic';
+import { boxesMeet, distanceToBox, growBox, holdsBox } from '../geometry/box';
+import { evaluate, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, type Box, type Point } from '../geometry/point';
 import { noteOf, type Note, type NoteLimits } from './note';
@@ -18,6 +18,19 @@ const TOUCHES = 0.05;
 type Known = { readonly near: readonly Line[]; readonly limits: NoteLimits; readonly notes: Note[] };
 const known = new WeakMap<Line, Known>();
 const boxes = new WeakMap<Line['runs'], Box>();
+const curves = new WeakMap<Line['runs'], readonly Curve[]>();
+
+/** A curve of a line, with the box of its control points. */
+type Curve = Box & { readonly cubic: Cubic };
+
+function curvesOf(line: Line): readonly Curve[] {
+  let list = curves.get(line.runs);
+  if (!list) {
+    list = line.runs.flatMap((run) => cubicsOf(run).map((cubic) => ({ ...hullBox(cubic), cubic })));
+    curves.set(line.runs, list);
+  }
+  return list;
+}
 
 function boxOf(line: Line): Box {
   let box = boxes.get(line.runs);
@@ -82,7 +95,7 @@ function endNotes(line: Line, tree: RBush<Entry>, limits: NoteLimits): Note[] {
       const nodes = towards(run, end);
       const at = nodes.at(-1)!.point;
       const others = near(tree, at, limits.reach).filter((l) => l !== line);
-      const overhang = overhangOf(nodes, others, limits.reach);
+      const overhang = others.length > 0 ? overhangOf(nodes, others, limits.reach) : null;
       if (overhang) {
         const { by, point, line: other } = overhang;
         return [noteOf('overhang', line, at, { lines: [line.id, other], figure: by, end, to: point, run: r })];
@@ -128,9 +141,9 @@ function gapOf(line: Line, run: number, atStart: boolean, at: Point, others: rea
 /** The nearest place of a line within reach. */
 function nearestWithin(line: Line, p: Point, reach: number): { point: Point; distance: number } | null {
   let best: { point: Point; distance: number } | null = null;
-  for (const c of line.runs.flatMap(cubicsOf)) {
-    if (distanceToBox(hullBox(c), p) > (best?.distance ?? reach)) continue;
-    const found = nearestOnCubic(c, p);
+  for (const c of curvesOf(line)) {
+    if (distanceToBox(c, p) > (best?.distance ?? reach)) continue;
+    const found = nearestOnCubic(c.cubic, p);
     if (found.distance <= (best?.distance ?? reach)) best = found;
   }
   return best;
@@ -138,8 +151,12 @@ function nearestWithin(line: Line, p: Point, reach: number): { point: Point; dis
 
 /** What sticks out beyond the last crossing with another line before an end. */
 function overhangOf(nodes: readonly Node[], others: readonly Line[], reach: number): Crossed | null {
-  const curves = others.flatMap((l) => l.runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: l.id, cubic }))));
-  const crossed = crossingBefore(nodes, curves, reach);
+  const at = nodes.at(-1)!.point;
+  const around = growBox({ minX: at.x, minY: at.y, maxX: at.x, maxY: at.y }, reach);
+  const near = others.flatMap((l) =>
+    curvesOf(l).flatMap((c) => (boxesMeet(c, around) ? { line: l.id, cubic: c.cubic } : [])),
+  );
+  const crossed = near.length > 0 ? crossingBefore(nodes, near, reach) : null;
   return crossed && crossed.by > TOUCHES && hasMore(nodes, crossed.by) ? crossed : null;
 }
 

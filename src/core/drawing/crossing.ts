@@ -2,7 +2,7 @@ import { hullBox } from '../geometry/bounds';
 import { boxesMeet } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
 import { intersectCubics } from '../geometry/intersection';
-import { cubicLength } from '../geometry/length';
+import { cubicLength, parameterAt } from '../geometry/length';
 import { subtract, type Point } from '../geometry/point';
 import { segmentBetween } from './run';
 import type { Node } from './schema';
@@ -63,16 +63,4 @@ export function trimmed(nodes: readonly Node[], by: number): Node[] {
     ];
   }
   return [...nodes];
-}
-
-/** The parameter up to which a cubic is so long, by halving. */
-function parameterAt(c: Cubic, length: number, whole: number): number {
-  if (length >= whole) return 1;
-  let [low, high] = [0, 1];
-  for (let i = 0; i < 40; i++) {
-    const middle = (low + high) / 2;
-    if (cubicLength(splitAt(c, middle)[0], 1e-7) < length) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
 }

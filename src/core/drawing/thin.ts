@@ -3,7 +3,7 @@ import { distanceToChord } from '../geometry/chord';
 import { splitCubic, type Cubic } from '../geometry/cubic';
 import { turningPoints } from '../geometry/bounds';
 import { fitCurve } from '../geometry/fit/fitCurve';
-import { refitNearby } from '../geometry/refit';
+import { refitNearby } from '../geometry/refitNearby';
 import { add, cross, distance, dot, subtract, type Point } from '../geometry/point';
 import { runFromCubics } from './fromCubics';
 import { cubicsOf } from './run';

@@ -95,13 +95,14 @@ export function changeKind(d: Drawing, refs: readonly NodeRef[], kind: NodeKind)
  */
 export function removeNodes(d: Drawing, refs: readonly NodeRef[], plainly = false): Edit {
   const runs = rewriteRuns(d, refs, (run, chosen) => {
-    const rest = withoutNodes(run, new Set(chosen), plainly);
+    const rest = withoutNodes(run, new Set(chosen), plainly ? null : refitAsOne);
     return rest.nodes.length < 2 ? null : reflowed(rest);
   });
   return reshapeLines(d, runs, counted('Remove', refs.length, 'node'));
 }
 
-function withoutNodes(run: Run, gone: ReadonlySet<number>, plainly: boolean): Run {
+/** A run without some of its nodes, what lay between the others fitted anew by `refit`; without it handles stay. */
+export function withoutNodes(run: Run, gone: ReadonlySet<number>, refit: typeof refitAsOne | null): Run {
   const n = run.nodes.length;
   const kept = run.nodes.flatMap((_, i) => (gone.has(i) ? [] : [i]));
   const nodes = kept.map((i) => ({ ...run.nodes[i] }));
@@ -112,11 +113,11 @@ function withoutNodes(run: Run, gone: ReadonlySet<number>, plainly: boolean): Ru
     if (isLast && !run.closed) return;
     const to = kept[(k + 1) % kept.length];
     const spanned = ((to - from + n - 1) % n) + 1;
-    if (spanned === 1 || plainly) return;
+    if (spanned === 1 || !refit) return;
     const chain = Array.from({ length: spanned }, (_, j) => list[(from + j) % n]);
     const isStraight = chain.every((_, j) => !run.nodes[(from + j) % n].out && !run.nodes[(from + j + 1) % n].in);
     if (isStraight) return;
-    const one = refitAsOne(...chain);
+    const one = refit(...chain);
     const next = (k + 1) % kept.length;
     nodes[k] = { ...nodes[k], out: handleTo(nodes[k].point, one[1]) };
     nodes[next] = { ...nodes[next], in: handleTo(nodes[next].point, one[2]) };

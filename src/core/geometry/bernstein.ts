@@ -7,12 +7,16 @@
 
 /** The value at `t`, by de Casteljau's construction. */
 export function bernsteinAt(coefficients: readonly number[], t: number): number {
-  const b = [...coefficients];
-  for (let k = b.length - 1; k > 0; k--) {
+  const n = coefficients.length;
+  const b = n <= scratch.length ? scratch : new Float64Array(n);
+  for (let i = 0; i < n; i++) b[i] = coefficients[i];
+  for (let k = n - 1; k > 0; k--) {
     for (let i = 0; i < k; i++) b[i] = b[i] * (1 - t) + b[i + 1] * t;
   }
   return b[0];
 }
+
+const scratch = new Float64Array(16);
 
 /** The coefficients of the two halves on either side of 1/2. */
 export function halveBernstein(coefficients: readonly number[]): [number[], number[]] {
@@ -31,7 +35,9 @@ export function halveBernstein(coefficients: readonly number[]): [number[], numb
 /** The coefficients of the derivative: one fewer. */
 export function differentiateBernstein(coefficients: readonly number[]): number[] {
   const n = coefficients.length - 1;
-  return Array.from({ length: n }, (_, i) => n * (coefficients[i + 1] - coefficients[i]));
+  const slope = new Array<number>(n);
+  for (let i = 0; i < n; i++) slope[i] = n * (coefficients[i + 1] - coefficients[i]);
+  return slope;
 }
 
 const binomials = new Map<number, number[]>();
@@ -54,7 +60,8 @@ export function multiplyBernstein(f: readonly number[], g: readonly number[]): n
   for (let i = 0; i <= m; i++) {
     for (let j = 0; j <= n; j++) product[i + j] += cm[i] * cn[j] * f[i] * g[j];
   }
-  return product.map((v, k) => v / cmn[k]);
+  for (let k = 0; k <= m + n; k++) product[k] /= cmn[k];
+  return product;
 }
 
 const SMALLEST_INTERVAL = 2 ** -48;

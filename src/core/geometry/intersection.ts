@@ -1,7 +1,7 @@
-import { turningPoints } from './bounds';
+import { hullBox, turningPoints } from './bounds';
 import { assertCubic, evaluate, pieceOf, polygonLength, type Cubic } from './cubic';
 import { overlapOf } from './overlap';
-import { boxOfPoints } from './box';
+import { boxOfPoints, distanceToBox } from './box';
 import { distance, mix, type Point } from './point';
 import { isStraight, meetingsOfPieces, sharpened, type Meeting } from './meetings';
 import { nearestOnCubic } from './nearest';
@@ -71,11 +71,13 @@ function meetingsOf(a: Cubic, b: Cubic, touch: number): Meeting[] {
 /** Where an end of one curve lies on the other. */
 function endsOnTheOther(a: Cubic, b: Cubic, touch: number): Meeting[] {
   const found: Meeting[] = [];
+  const [boxA, boxB] = [hullBox(a), hullBox(b)];
   for (const end of [0, 1]) {
-    const onB = nearestOnCubic(b, a[end * 3]);
-    if (onB.distance <= touch) found.push({ ta: end, tb: onB.t });
-    const onA = nearestOnCubic(a, b[end * 3]);
-    if (onA.distance <= touch) found.push({ ta: onA.t, tb: end });
+    const [p, q] = [a[end * 3], b[end * 3]];
+    const onB = distanceToBox(boxB, p) <= touch ? nearestOnCubic(b, p) : null;
+    if (onB && onB.distance <= touch) found.push({ ta: end, tb: onB.t });
+    const onA = distanceToBox(boxA, q) <= touch ? nearestOnCubic(a, q) : null;
+    if (onA && onA.distance <= touch) found.push({ ta: onA.t, tb: end });
   }
   return found;
 }

@@ -1,5 +1,6 @@
 import { bernsteinRoots, differentiateBernstein, multiplyBernstein } from './bernstein';
-import { assertCubic, polygonLength, type Cubic } from './cubic';
+import { assertCubic, derivative, polygonLength, splitAt, type Cubic } from './cubic';
+import { lengthOf } from './point';
 
 const ORDER = 16;
 const { nodes, weights } = gaussLegendre(ORDER);
@@ -29,6 +30,25 @@ export function cubicLength(c: Cubic, tolerance = 1e-6): number {
     total += adaptive(along, from, to, along(from, to), allowed, 0);
   }
   return total;
+}
+
+/** The parameter up to which a cubic is so long; `whole` is its length. */
+export function parameterAt(c: Cubic, length: number, whole: number): number {
+  if (length >= whole) return 1;
+  let [low, high] = [0, 1];
+  // Newton's steps on the length, kept within a bracket that halves where they would leave it.
+  let t = Math.max(0, length) / Math.max(1e-12, whole);
+  for (let i = 0; i < 40 && high - low > 1e-13; i++) {
+    const off = cubicLength(splitAt(c, t)[0], 1e-7) - length;
+    if (off === 0) return t;
+    if (off < 0) low = t;
+    else high = t;
+    const next = t - off / lengthOf(derivative(c, t));
+    const inside = next > low && next < high;
+    if (inside && Math.abs(next - t) < 1e-13) return next;
+    t = inside ? next : (low + high) / 2;
+  }
+  return (low + high) / 2;
 }
 
 /** Where the speed of a cubic is stationary: the roots of the derivative of its square. */

@@ -1,4 +1,3 @@
-import { boxesMeet, growBox } from './box';
 import { hullBox } from './bounds';
 import { derivative, evaluate, secondDerivative, splitAt, type Cubic } from './cubic';
 import { cross, distance, dot, lengthOf, subtract, type Point } from './point';
@@ -21,7 +20,7 @@ export function meetingsOfPieces(a: Cubic, b: Cubic, touch: number): Meeting[] {
   ];
   for (let visited = 0; pairs.length > 0 && visited < MOST_PAIRS; visited++) {
     const [p, q] = pairs.pop()!;
-    if (!boxesMeet(growBox(hullBox(p.cubic), touch), hullBox(q.cubic))) continue;
+    if (!hullsMeet(p.cubic, q.cubic, touch)) continue;
     if (parted(p.cubic, q.cubic, touch) || parted(q.cubic, p.cubic, touch)) continue;
     if (conesDisjoint(p.cubic, q.cubic)) {
       const m = crossingFrom(a, b, (p.from + p.to) / 2, (q.from + q.to) / 2, touch);
@@ -40,6 +39,16 @@ export function meetingsOfPieces(a: Cubic, b: Cubic, touch: number): Meeting[] {
     pairs.push(...halvedPairs(p, q));
   }
   return found;
+}
+
+/** Whether the boxes of two curves' control points come within `touch` of each other. */
+function hullsMeet([a, b, c, d]: Cubic, [e, f, g, h]: Cubic, touch: number): boolean {
+  return (
+    Math.min(a.x, b.x, c.x, d.x) - touch <= Math.max(e.x, f.x, g.x, h.x) &&
+    Math.min(e.x, f.x, g.x, h.x) <= Math.max(a.x, b.x, c.x, d.x) + touch &&
+    Math.min(a.y, b.y, c.y, d.y) - touch <= Math.max(e.y, f.y, g.y, h.y) &&
+    Math.min(e.y, f.y, g.y, h.y) <= Math.max(a.y, b.y, c.y, d.y) + touch
+  );
 }
 
 /** The four pairs of halves; or two, when one of the pieces is far the smaller. */
@@ -78,10 +87,11 @@ function parted(p: Cubic, q: Cubic, touch: number): boolean {
   const along = subtract(p[3], p[0]);
   const l = lengthOf(along);
   if (l === 0) return false;
-  const off = (r: Point) => cross(along, subtract(r, p[0])) / l;
-  const own = p.map(off);
-  const other = q.map(off);
-  return Math.min(...other) > Math.max(...own) + touch || Math.max(...other) < Math.min(...own) - touch;
+  const off = (r: Point): number => (along.x * (r.y - p[0].y) - along.y * (r.x - p[0].x)) / l;
+  const [a, b] = [off(p[1]), off(p[2])];
+  const [least, most] = [Math.min(0, a, b), Math.max(0, a, b)];
+  const [c, d, e, f] = [off(q[0]), off(q[1]), off(q[2]), off(q[3])];
+  return Math.min(c, d, e, f) > most + touch || Math.max(c, d, e, f) < least - touch;
 }
 
 /**

@@ -16,12 +16,12 @@ const SMALLEST_INTERVAL = 2 ** -40;
 export function nearestOnCubic(c: Cubic, p: Point): Nearest {
   assertCubic(c);
   assertPoint(p, 'the point');
-  const x = c.map((q) => q.x - p.x);
-  const y = c.map((q) => q.y - p.y);
-  const xx = multiplyBernstein(x, x);
+  const x = [c[0].x - p.x, c[1].x - p.x, c[2].x - p.x, c[3].x - p.x];
+  const y = [c[0].y - p.y, c[1].y - p.y, c[2].y - p.y, c[3].y - p.y];
+  const squared = multiplyBernstein(x, x);
   const yy = multiplyBernstein(y, y);
-  const squared = xx.map((v, i) => v + yy[i]);
-  const noise = 1e-13 * Math.max(...squared);
+  for (let i = 0; i < squared.length; i++) squared[i] += yy[i];
+  const noise = 1e-13 * largest(squared);
 
   let best: Nearest = { t: 0, point: c[0], distance: distance(c[0], p) };
   const consider = (t: number): void => {
@@ -33,9 +33,9 @@ export function nearestOnCubic(c: Cubic, p: Point): Nearest {
   for (let i = 1; i < 8; i++) consider(i / 8);
 
   const visit = (f: readonly number[], from: number, to: number): void => {
-    if (Math.min(...f) > best.distance * best.distance + noise) return;
+    if (isAbove(f, best.distance * best.distance + noise)) return;
     const slope = differentiateBernstein(f);
-    const steepest = Math.max(...slope.map(Math.abs));
+    const steepest = largest(slope);
     const width = to - from;
     if (steepest <= noise || width < SMALLEST_INTERVAL) {
       consider((from + to) / 2);
@@ -59,6 +59,18 @@ export function nearestOnCubic(c: Cubic, p: Point): Nearest {
   };
   visit(squared, 0, 1);
   return polished(c, p, best);
+}
+
+function isAbove(values: readonly number[], bound: number): boolean {
+  for (const v of values) if (!(v > bound)) return false;
+  return true;
+}
+
+/** The largest of some figures without their signs. */
+function largest(values: readonly number[]): number {
+  let most = 0;
+  for (const v of values) if (v > most || -v > most) most = Math.abs(v);
+  return most;
 }
 
 function signChanges(values: readonly number[], zero: number): number {

@@ -1,6 +1,6 @@
 'use client';
 
-import { fixWords } from '@/core/edits/fixNote';
+import { fixWords } from '@/core/edits/fix/ways';
 import { noteKinds } from '@/core/check/note';
 import { unwave } from '@/core/edits/notes';
 import { formatCount, formatLength, formatNumber } from '@/ui/format';

@@ -1,16 +1,17 @@
-import { findLine } from '../drawing/find';
-import { cubicsOf, nearestOnLine, reversedNodes, segmentBetween } from '../drawing/run';
-import type { Drawing, Line, Node } from '../drawing/schema';
-import { derivative, evaluate, type Cubic } from '../geometry/cubic';
-import { nearestOnCubic } from '../geometry/nearest';
-import { add, cross, distance, dot, mix, samePoint, scale, subtract, unit, type Point } from '../geometry/point';
-import { refitAsOne } from '../geometry/refit';
-import { edit, type Edit } from '../change/edit';
-import { extensionOf } from './ends';
-import { endPoint } from '../drawing/end';
-import { jointOf, replacedRun } from './join';
-import { towards, type End } from '../drawing/end';
-import { reshapeLines } from './lines';
+import { trimmed } from '../../drawing/crossing';
+import { findLine } from '../../drawing/find';
+import { cubicsOf, nearestOnLine, reversedNodes, segmentBetween } from '../../drawing/run';
+import type { Drawing, Line, Node } from '../../drawing/schema';
+import { derivative, straightCubic, type Cubic } from '../../geometry/cubic';
+import { add, cross, distance, dot, mix, samePoint, scale, subtract, unit, type Point } from '../../geometry/point';
+import { refitNearby } from '../../geometry/refitNearby';
+import { strayFrom } from '../../geometry/stray';
+import type { Edit } from '../../change/edit';
+import { extensionOf } from '../ends';
+import { endPoint } from '../../drawing/end';
+import { jointOf, replacedRun } from '../join';
+import { towards, type End } from '../../drawing/end';
+import { reshapeLines } from '../lines';
 
 /** An end is led to a place that lies this far off its way at most (the cosine); to others it would have to turn back. */
 const AHEAD = Math.cos((75 * Math.PI) / 180);
@@ -18,45 +19,57 @@ const AHEAD = Math.cos((75 * Math.PI) / 180);
 const CORNER = Math.sin((20 * Math.PI) / 180);
 /** What is led on becomes one segment with the last where that moves it by no more than this, page units. */
 const KEPT = 0.05;
+/** What lies aside is come to by a bend over so many times the gap. */
+const BENT = 3;
 const TINY = 1e-6;
 
 /**
- * A gap between an open end and the line that it should meet (its own, where it should close), closed by lengthening the
- * end along its way: everything that was drawn stays within a twentieth of a page unit of where it was. Two ends whose ways
- * cross in front of both meet there, in a corner; an end is led to another end smoothly, and to a line straight on where
- * that meets it. Without steps where the other lies aside of the way, or further than `reach`.
+ * The ways to close a gap between an open end and the line that it should meet (its own, where it should close), the best
+ * first, by lengthening the end along its way: what was drawn stays within a twentieth of a page unit of where it was. Two
+ * ends whose ways cross in front of both meet there, in a corner; an end is led to another end smoothly, and to a line
+ * straight on where that meets it. The last way of all bends the end's last bit aside; whether that may be is for the judge. None
+ * where the other lies further than `reach`.
  */
-export function closeGap(d: Drawing, end: End, other: string, reach: number, label = 'Close gap'): Edit {
+export function* waysToClose(d: Drawing, end: End, other: string, reach: number): Generator<Edit> {
   const line = findLine(d, end.line)?.line;
   const run = line?.runs[end.run];
   const target = findLine(d, other)?.line;
-  if (!line || !run || !target || run.closed || run.nodes.length < 2) return edit(label);
+  if (!line || !run || !target || run.closed || run.nodes.length < 2) return;
+  const reshape = (l: Line, at: End, nodes: Node[] | null, closes = false): Edit[] =>
+    nodes ? [reshapeLines(d, new Map([[l.id, replacedRun(l, at, nodes, closes)]]), LABEL)] : [];
   const nodes = towards(run, end);
+  const bent = (p: Point): Node[] | null => {
+    const gap = distance(nodes.at(-1)!.point, p);
+    return gap <= reach ? ledTo(trimmed(nodes, Math.max(2, BENT * gap)), p, null) : null;
+  };
   if (target === line) {
-    const opposite = { ...end, atStart: !end.atStart };
-    return [end, opposite].reduce(
-      (e, from) => (e.steps.length > 0 ? e : reshape(d, line, from, closed(towards(run, from), reach), true, label)),
-      edit(label),
-    );
+    for (const from of [end, { ...end, atStart: !end.atStart }])
+      yield* reshape(line, from, closed(towards(run, from), reach), true);
+    const led = nodes.length > 2 ? bent(nodes[0].point) : null;
+    yield* reshape(line, end, led && [jointOf(led.at(-1)!, led[0]), ...led.slice(1, -1)], true);
+    return;
   }
   const far = endNear(d, target, nodes.at(-1)!.point, reach);
-  if (!far) return reshape(d, line, end, ledToLine(nodes, target, reach), false, label);
-  const others = towards(target.runs[far.run], far);
-  const corner = others.length > 1 ? crossingOf(nodes, others, reach) : null;
-  if (corner) {
-    const runs = new Map([
-      [line.id, replacedRun(line, end, straightOn(nodes, corner))],
-      [target.id, replacedRun(target, far, straightOn(others, corner))],
-    ]);
-    return reshapeLines(d, runs, label);
+  if (far) {
+    const others = towards(target.runs[far.run], far);
+    const corner = others.length > 1 ? crossingOf(nodes, others, reach) : null;
+    if (corner) {
+      const runs = new Map([
+        [line.id, replacedRun(line, end, straightOn(nodes, corner))],
+        [target.id, replacedRun(target, far, straightOn(others, corner))],
+      ]);
+      yield reshapeLines(d, runs, LABEL);
+    }
+    yield* reshape(line, end, ledTo(nodes, others.at(-1)!.point, wayOf(others)));
+    yield* reshape(target, far, ledTo(others, nodes.at(-1)!.point, wayOf(nodes)));
+    yield* reshape(line, end, bent(others.at(-1)!.point));
   }
-  const led = ledTo(nodes, others.at(-1)!.point, wayOf(others));
-  if (led) return reshape(d, line, end, led, false, label);
-  return reshape(d, target, far, ledTo(others, nodes.at(-1)!.point, wayOf(nodes)), false, label);
+  for (const led of ledToLine(nodes, target, reach)) yield* reshape(line, end, led);
+  const foot = nearestOnLine(target, nodes.at(-1)!.point);
+  yield* reshape(line, end, foot && bent(foot.point));
 }
 
-const reshape = (d: Drawing, line: Line, end: End, nodes: Node[] | null, closes: boolean, label: string): Edit =>
-  nodes ? reshapeLines(d, new Map([[line.id, replacedRun(line, end, nodes, closes)]]), label) : edit(label);
+const LABEL = 'Close gap';
 
 /** The end of an open run of a line that is nearest to a place, within reach. */
 function endNear(d: Drawing, line: Line, p: Point, reach: number): End | null {
@@ -87,15 +100,16 @@ function crossingOf(a: readonly Node[], b: readonly Node[], reach: number): Poin
   return s > TINY && t > TINY && s <= reach && t <= reach ? add(p, scale(u, s)) : null;
 }
 
-const straightOn = (nodes: readonly Node[], to: Point): Node[] => lengthened(nodes, straight(nodes.at(-1)!.point, to));
+const straightOn = (nodes: readonly Node[], to: Point): Node[] =>
+  lengthened(nodes, straightCubic(nodes.at(-1)!.point, to));
 
-/** Nodes led straight on to a line that they miss, or else by a curve to its nearest place. */
-function ledToLine(nodes: readonly Node[], target: Line, reach: number): Node[] | null {
+/** Nodes led straight on to a line that they miss, and by a curve to its nearest place. */
+function ledToLine(nodes: readonly Node[], target: Line, reach: number): Node[][] {
   const others = target.runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: target.id, cubic })));
   const ahead = extensionOf(nodes, others, reach);
-  if (ahead) return straightOn(nodes, ahead.point);
   const foot = nearestOnLine(target, nodes.at(-1)!.point);
-  return foot && foot.distance <= reach ? ledTo(nodes, foot.point, null) : null;
+  const aside = foot && foot.distance <= reach ? ledTo(nodes, foot.point, null) : null;
+  return [...(ahead ? [straightOn(nodes, ahead.point)] : []), ...(aside ? [aside] : [])];
 }
 
 /** Nodes led on to a place by a curve that leaves along their way; it runs into what comes along `against` smoothly. */
@@ -119,15 +133,13 @@ function pieceTo(nodes: readonly Node[], to: Point, arrival: Point | null): Cubi
   ];
 }
 
-const straight = (a: Point, b: Point): Cubic => [a, mix(a, b, 1 / 3), mix(a, b, 2 / 3), b];
-
 /** Nodes with a piece more at their end: one segment with the last one where that keeps it, or else one of its own. */
 function lengthened(nodes: readonly Node[], piece: Cubic): Node[] {
   const [before, last] = [nodes.at(-2)!, nodes.at(-1)!];
   const own = segmentBetween(before, last);
   const isFree = before.kind !== 'flowing';
-  const one = isFree ? refitAsOne(own, piece) : null;
-  if (one && strays([own, piece], one) <= KEPT) {
+  const one = isFree ? refitNearby(own, piece) : null;
+  if (one && strayFrom([own, piece], [one]) <= KEPT) {
     const isStraight = !before.out && !last.in && isFlat(one);
     const out = isStraight ? null : handle(one[0], one[1]);
     return [
@@ -151,12 +163,6 @@ const isFlat = ([a, b, c, e]: Cubic): boolean => {
   const direction = unit(subtract(e, a));
   return !direction || [b, c].every((p) => Math.abs(cross(direction, subtract(p, a))) < 1e-3);
 };
-
-/** How far places of some curves lie from one. */
-const strays = (chain: readonly Cubic[], one: Cubic): number =>
-  Math.max(
-    ...chain.flatMap((c) => Array.from({ length: 17 }, (_, i) => nearestOnCubic(one, evaluate(c, i / 16)).distance)),
-  );
 
 /** A run led to its own start: the nodes of the closed one. */
 function closed(nodes: readonly Node[], reach: number): Node[] | null {
