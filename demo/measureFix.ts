@@ -81,7 +81,8 @@ function hurried(truth: readonly Cubic[], closed: boolean, random: () => number)
   return { cubics, closed };
 }
 
-function drawingOf(image: GrayImage, runs: readonly CubicRun[]): Drawing {
+/** Runs over a picture of their size, each a line of its own. */
+export function drawingOf(image: GrayImage, runs: readonly CubicRun[]): Drawing {
   const page = plainPage({ width: image.width, height: image.height, unit: 'px', dpi: 96, ground: null });
   const empty = emptyDrawing(page, { id: 's', name: 'S', tag: '#446688' });
   const items = runs.map((run, i) => ({

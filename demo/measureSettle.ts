@@ -1,6 +1,14 @@
 import { settle, type Cubic, type Point } from '../src/core';
+import { applyChange } from '../src/core/change/apply';
+import { findNotes } from '../src/core/check/findNotes';
+import type { Note } from '../src/core/check/note';
+import { linesOf } from '../src/core/drawing/items';
+import { reshapeLines } from '../src/core/edits/lines';
+import { settlingLines } from '../src/core/edits/settleLines';
+import type { CubicRun } from '../src/core/geometry/along';
 import { seeded } from '../src/core/seeded';
 import { distanceToCurves, walk } from '../src/core/test/strokes';
+import { drawingOf } from './measureFix';
 import type { Sketch } from './sketches';
 
 /** How lines come to lie that were disturbed and settled. `near` is the share of their length within 1 px, 0…1. */
@@ -36,6 +44,28 @@ export function measureSettle({ image, lines, scale }: Sketch, by: number, reach
 }
 
 const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
+
+/** How many notes of each kind there are before and after disturbed lines are settled together, and what is new. */
+export function notesOfSettled(sketch: Sketch, by: number, reach: number, seed: number): Settled {
+  const random = seeded(seed);
+  const runs = sketch.lines.map((l): CubicRun => {
+    const truth = l.cubics.map((c) => c.map((p) => ({ x: p.x * sketch.scale, y: p.y * sketch.scale })) as Cubic);
+    return { cubics: disturbed(truth, l.closed, by, random), closed: l.closed };
+  });
+  const d = drawingOf(sketch.image, runs);
+  const ids = linesOf(d.sheets[0]).map((l) => l.id);
+  const pictures = new Map([[d.references[0].id, sketch.image]]);
+  const steps = settlingLines(d, ids, new Map(), pictures, { reach, strength: 1 });
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  const after = applyChange(d, { id: 'settled', ...reshapeLines(d, step.value, 'Settle') });
+  const keyOf = (n: Note): string => `${n.kind} ${n.lines[0]} ${n.end?.atStart ?? ''}`;
+  const had = new Set(findNotes(d).map(keyOf));
+  const notes = findNotes(after);
+  return { before: findNotes(d).length, after: notes.length, fresh: notes.map(keyOf).filter((k) => !had.has(k)) };
+}
+
+type Settled = { before: number; after: number; fresh: string[] };
 
 function disturbed(cubics: readonly Cubic[], closed: boolean, by: number, random: () => number): Cubic[] {
   const offsets = Array.from({ length: cubics.length + 1 }, (): Point => {

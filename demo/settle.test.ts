@@ -1,4 +1,4 @@
-import { measureSettle } from './measureSettle';
+import { measureSettle, notesOfSettled } from './measureSettle';
 import { pearSketch, snailSketch } from './sketches';
 
 // The pear at 2,000 px of height; nodes disturbed by 6 px.
@@ -14,6 +14,25 @@ test.each([
       expect(nearBefore).toBeLessThan(0.4);
       expect(near).toBeGreaterThan(0.95);
       expect(furtherOnTheWhole).toBe(0);
+    }
+  },
+  60_000,
+);
+
+test.each([
+  ['pear', () => pearSketch(1410)],
+  ['snail', snailSketch],
+])(
+  'lines of the %s that settle together bring next to no note that was not there',
+  async (_, sketch) => {
+    const scene = await sketch();
+    for (const [by, seed] of [
+      [2, 1],
+      [6, 2],
+    ]) {
+      const { before, after, fresh } = notesOfSettled(scene, by, 12, seed);
+      expect(fresh.length).toBeLessThanOrEqual(1);
+      expect(after).toBeLessThan(before);
     }
   },
   60_000,

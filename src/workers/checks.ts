@@ -1,6 +1,7 @@
 import { transfer } from 'comlink';
 import { applyChange, type Box, type Change, type Drawing, type GrayImage, type Line, type Run } from '@/core';
-import { settledRuns, type SettleFigures } from '@/core/edits/settle';
+import type { SettleFigures } from '@/core/edits/settle';
+import { settlingLines } from '@/core/edits/settleLines';
 import { CoveredInk, type CoverFigures } from '@/core/check/coveredInk';
 import { findingNotes } from '@/core/check/findNotes';
 import { type LineDistance } from '@/core/check/lineDistance';
@@ -142,19 +143,17 @@ export const checks = {
     return step.value;
   },
 
-  /** Lines by their ids, settled onto the ink beneath them; only those that move. */
+  /** Lines by their ids, settled onto the ink beneath them, and what that brings put right; only those that move. */
   settle(ids: string[], nodes: string[], figures: SettleFigures): Reshaped[] {
-    const d = drawing;
-    if (!d) return [];
-    return ids.flatMap((id) => {
-      const line = findLine(d, id)?.line;
-      const r = line && referenceBeneath(d, line);
-      const picture = r && pictures.get(r.id);
-      if (!line || !r || !picture) return [];
-      const own = nodes.filter((k) => k.startsWith(`${id}:`)).map((k) => k.slice(id.length + 1));
-      const runs = settledRuns(line, r, picture, figures, nodes.length > 0 ? new Set(own) : undefined);
-      return runs === line.runs ? [] : [{ id, runs }];
-    });
+    if (!drawing) return [];
+    const byLine = new Map<string, Set<string>>();
+    for (const key of nodes) {
+      const cut = key.lastIndexOf(':', key.lastIndexOf(':') - 1);
+      const line = key.slice(0, cut);
+      byLine.set(line, (byLine.get(line) ?? new Set()).add(key.slice(cut + 1)));
+    }
+    const step = workOn(settlingLines(drawing, ids, byLine, pictures, figures), Infinity);
+    return step.done ? Array.from(step.value, ([id, runs]) => ({ id, runs })) : [];
   },
 
   /** Looks through the pictures ahead of the first line that is read from them. */
