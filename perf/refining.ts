@@ -9,6 +9,8 @@ import { cubicsOf } from '../src/core/drawing/run';
 import { wanderingDrawing } from '../src/core/test/drawings';
 import { distanceToCurves, stroke, strokeKinds, walk } from '../src/core/test/strokes';
 import { hurriedRuns, measureFix, pulledRuns } from '../demo/measureFix';
+import { crossingScene } from '../demo/crossings';
+import { measureWidths } from '../demo/measureWidths';
 import { measureSettle } from '../demo/measureSettle';
 import { pearSketch, snailSketch } from '../demo/sketches';
 import { removal } from './removal';
@@ -24,6 +26,7 @@ export async function refining(): Promise<unknown> {
     removal: removal(),
     settling: await settling(),
     fixing: await fixing(),
+    widthsAtCrossings: widthsAtCrossings(),
     notes: notes(),
   };
 }
@@ -100,6 +103,16 @@ async function fixing(): Promise<unknown> {
     found[sketch.name] = { pulled, hurried };
   }
   return found;
+}
+
+/** Widths read on 200 made-up crossings: the share of what is seen that is right, and of all that is another's. */
+function widthsAtCrossings(): unknown {
+  const f = { seen: 0, right: 0, length: 0, over: 0 };
+  for (let seed = 1; seed <= 200; seed++) {
+    const { image, cubics, width, toOthers } = crossingScene(seed);
+    measureWidths(image, { cubics, closed: false }, width, toOthers, f);
+  }
+  return { right: round(f.right / f.seen, 4), over: round(f.over / f.length, 4) };
 }
 
 /** The first look at 2,000 lines, and the one after a line has changed. */

@@ -28,6 +28,15 @@ export function inkOf(image: GrayImage, level?: number): Ink {
   return { width, height, mask, dark, rim: Math.max(8, WHOLLY_INK * medianDarkness(dark, mask)) };
 }
 
+const known = new WeakMap<GrayImage, Ink>();
+
+/** The ink of a picture, told from its paper once for each picture. */
+export function inkIn(image: GrayImage): Ink {
+  let ink = known.get(image);
+  if (!ink) known.set(image, (ink = inkOf(image)));
+  return ink;
+}
+
 /** From this share of the ink's usual darkness on, a pixel is wholly ink. */
 const WHOLLY_INK = 0.7;
 
@@ -49,15 +58,9 @@ function dropEdges(mask: Uint8Array, width: number, height: number): void {
     const isRow = y < rim || y >= height - rim;
     for (let x = 0; x < width; x++) if (isRow || x < rim || x >= width - rim) mask[y * width + x] = 0;
   }
-  eachPiece(
-    width,
-    height,
-    (i) => mask[i] === 1,
-    8,
-    (pixels) => {
-      if (pixels.filter(isNear).length > 0.6 * pixels.length) for (const i of pixels) mask[i] = 0;
-    },
-  );
+  eachPiece(width, height, mask, 8, (pixels) => {
+    if (pixels.filter(isNear).length > 0.6 * pixels.length) for (const i of pixels) mask[i] = 0;
+  });
 }
 
 /** Over so many px to either side of an outline, ink must fade by this share of its usual darkness. */
@@ -75,17 +78,11 @@ function dropShades(mask: Uint8Array, dark: Uint8Array, width: number, height: n
     return Math.hypot(at(x + r, y) - at(x - r, y), at(x, y + r) - at(x, y - r));
   };
   const isOutline = (i: number): boolean => !(mask[i - 1] && mask[i + 1] && mask[i - width] && mask[i + width]);
-  eachPiece(
-    width,
-    height,
-    (i) => mask[i] === 1,
-    8,
-    (pixels) => {
-      const outline = pixels.filter(isOutline);
-      const slopes = Float32Array.from(outline, slopeAt).sort();
-      if (slopes[slopes.length >> 1] < least) for (const i of pixels) mask[i] = 0;
-    },
-  );
+  eachPiece(width, height, mask, 8, (pixels) => {
+    const outline = pixels.filter(isOutline);
+    const slopes = Float32Array.from(outline, slopeAt).sort();
+    if (slopes[slopes.length >> 1] < least) for (const i of pixels) mask[i] = 0;
+  });
 }
 
 /** The median of the darkness where a mask is 1, or 0. */
@@ -126,7 +123,7 @@ function byContrast(dark: Uint8Array, width: number, height: number): Uint8Array
   eachPiece(
     width,
     height,
-    (i) => dark[i] >= faint,
+    dark.map((v) => (v >= faint ? 1 : 0)),
     8,
     (pixels) => {
       if (pixels.some((i) => dark[i] >= clear)) for (const i of pixels) mask[i] = 1;

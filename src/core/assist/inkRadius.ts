@@ -1,6 +1,6 @@
 import { distanceField } from '../raster/distanceField';
 import { type GrayImage } from '../raster/grayImage';
-import { inkOf, type Ink } from './inkMask';
+import { inkIn, type Ink } from './inkMask';
 
 export type InkWithRadius = { ink: Ink; radius: Float32Array };
 const inks = new WeakMap<GrayImage, InkWithRadius>();
@@ -9,7 +9,7 @@ const inks = new WeakMap<GrayImage, InkWithRadius>();
 export function inkWithRadius(image: GrayImage): InkWithRadius {
   let known = inks.get(image);
   if (!known) {
-    const ink = inkOf(image);
+    const ink = inkIn(image);
     inks.set(image, (known = { ink, radius: distanceField(ink.mask, image.width, image.height) }));
   }
   return known;

@@ -75,10 +75,15 @@ export type Stroke = { readonly half: number; readonly level: number };
 const WITHIN = 0.5;
 
 /**
- * The stroke beneath a line, by the ink nearest to it in each row: of the widths the lower third's end (where strokes
- * meet they seem wider), of the levels the middle.
+ * The stroke beneath a line, by the ink nearest to it in each row: of the widths one below the middle (where strokes meet
+ * they seem wider), of the levels the middle. `share` of the line is taken to have no wider stroke on it.
  */
-export function strokeBeneath({ n, width, values }: Profiles, clear: number, reach: number): Stroke | null {
+export function strokeBeneath(
+  { n, width, values }: Profiles,
+  clear: number,
+  reach: number,
+  share = 0.4,
+): Stroke | null {
   const widths: number[] = [];
   const levels: number[] = [];
   const middle = (width - 1) / 2;
@@ -110,5 +115,5 @@ export function strokeBeneath({ n, width, values }: Profiles, clear: number, rea
   if (widths.length === 0) return null;
   widths.sort((p, q) => p - q);
   levels.sort((p, q) => p - q);
-  return { half: Math.max(0.6, widths[Math.floor(widths.length * 0.4)] / 2), level: levels[levels.length >> 1] };
+  return { half: Math.max(0.6, widths[Math.floor(widths.length * share)] / 2), level: levels[levels.length >> 1] };
 }

@@ -1,14 +1,15 @@
-import { darknessOf, medianDarkness } from './inkMask';
-import { inkPath } from './inkPath';
-import { profilesAcross, STEP, type Profiles } from './profile';
+import { darknessOf, inkIn, medianDarkness } from './inkMask';
+import { inkPath, type InkPath } from './inkPath';
+import { profilesAcross, STEP, strokeBeneath, type Profiles } from './profile';
 import { trackedOf, type Tracked } from './tracked';
-import { inkWithRadius } from './inkRadius';
 import { assertReach } from './tracked';
 import type { Mark } from '../drawing/schema';
-import { assertRun, placesAlong, type CubicRun } from '../geometry/along';
+import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
 import { smoothed } from '../geometry/smoothed';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
 import { softWidths } from './softStroke';
+import { othersRims } from './strokeMeetings';
+import { rimsOf } from './strokeRims';
 import { thinnedMarks } from '../ink/thinMarks';
 
 /** How far apart a stroke is measured, px. */
@@ -46,7 +47,7 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   assertGrayImage(image);
   assertReach(options);
   const places = placesAlong(run, SPACING);
-  const path = inkPath(trackedOf(image, 'ink'), places, options.reach);
+  const path = strokePath(trackedOf(image, 'ink'), places, options.reach);
   if (!path) return [];
   const raw = unsmoothed(image);
   const profiles = profilesAcross(raw.tracked, places, options.reach + WIDEST + 2);
@@ -54,6 +55,13 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   const sums = Array.from(path.offset, (o, i) =>
     Number.isNaN(o) ? null : acrossStroke(profiles, i, o, full, raw.grain),
   );
+  const step = places.length / Math.max(1, places.closed ? places.n : places.n - 1) || 1;
+  const alone = aloneAt(profiles, path.offset, full, raw.grain, places.closed, step);
+  // Of a stroke that is nowhere alone all there is to go by is the whole.
+  if (sums.some((s, i) => s && alone[i]))
+    sums.forEach((_, i) => {
+      if (!alone[i]) sums[i] = null;
+    });
   const ink = path.half < SOFT ? inkOfThin(profiles, path.offset, path.half, raw.grain, sums) : null;
   const read = sums.map((s) => s && sidesOf(s, ink ?? full - raw.grain));
   withoutMeetings(read, places.closed);
@@ -78,10 +86,52 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   return thinnedMarks(marks, THINNING);
 }
 
+/** So much of a line without a stroke of its width: it lies under a wider one for the most part. */
+const LOST = 0.25;
+/** Then at least so much of it is seen. */
+const SEEN = 0.12;
+
+/** The ink's way beneath a run; where it lies under wider strokes for long, by the little of it that is seen. */
+function strokePath(picture: Tracked, places: Places, reach: number): InkPath | null {
+  const path = inkPath(picture, places, reach);
+  const lost = (p: InkPath): number => p.offset.reduce((count, o) => count + (Number.isNaN(o) ? 1 : 0), 0);
+  if (!path || lost(path) < LOST * places.n) return path;
+  const thin = strokeBeneath(profilesAcross(picture, places, reach + WIDEST + 2), picture.clear, reach, SEEN);
+  const other = thin && inkPath(picture, places, reach, thin);
+  return other && lost(other) < lost(path) ? other : path;
+}
+
 /** Looks through a picture ahead of the first line that is read from it: seconds for a large one. */
 export function prepareWidths(image: GrayImage): void {
   trackedOf(image, 'ink');
   unsmoothed(image);
+}
+
+/** Where the ink across a stroke is its own alone, by both its rims. */
+function aloneAt(
+  profiles: Profiles,
+  offset: Float64Array,
+  full: number,
+  grain: number,
+  closed: boolean,
+  step: number,
+): Uint8Array {
+  const whole = rimsOf(profiles, offset, full, grain);
+  const across = whole.left.map((l, i) => l + whole.right[i]);
+  const wide = othersRims(across, closed, step);
+  const middles = offset.map((o, i) => (Number.isFinite(across[i]) ? o + (whole.right[i] - whole.left[i]) / 2 : o));
+  const straight = steadied(middles, wide, closed);
+  const { left, right } = rimsOf(profiles, straight, full, grain);
+  const [others, besides] = [othersRims(left, closed, step), othersRims(right, closed, step)];
+  return wide.map((is, i) => (is || others[i] || besides[i] ? 0 : 1));
+}
+
+/** A stroke's middle as it is, but where another's ink is mixed in: there it goes over from one side to the other. */
+function steadied(offset: Float64Array, mixed: Uint8Array, closed: boolean): Float64Array {
+  const known = Array.from(offset, (o, i) => (mixed[i] || Number.isNaN(o) ? null : o));
+  if (known.every((o) => o === null)) return offset;
+  const even = filled(known, closed);
+  return offset.map((o, i) => (Number.isNaN(o) ? o : even[i]));
 }
 
 type Sides = { left: number; right: number };
@@ -94,7 +144,7 @@ function unsmoothed(image: GrayImage): { tracked: Tracked; grain: number } {
   if (!found) {
     const { width, height } = image;
     const values = darknessOf(image, image);
-    const grain = medianDarkness(values, inkWithRadius(image).ink.mask, 0);
+    const grain = medianDarkness(values, inkIn(image).mask, 0);
     known.set(image, (found = { tracked: { target: 'ink', width, height, values, clear: 0 }, grain }));
   }
   return found;

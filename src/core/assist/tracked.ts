@@ -1,6 +1,6 @@
 import { blurred } from '../raster/blur';
 import type { GrayImage } from '../raster/grayImage';
-import { inkOf, type Ink } from './inkMask';
+import { inkIn, type Ink } from './inkMask';
 
 export type Target = 'ink' | 'edge';
 
@@ -30,7 +30,7 @@ export function trackedOf(image: GrayImage, target: Target): Tracked {
   return (made[target] ??= target === 'ink' ? inkTracked(image) : edgeTracked(image));
 }
 
-const inkTracked = (image: GrayImage): Tracked => trackedInk(inkOf(image));
+const inkTracked = (image: GrayImage): Tracked => trackedInk(inkIn(image));
 
 /** The same from ink that has been told from its paper before. */
 export const trackedInk = ({ width, height, dark, rim }: Ink): Tracked => ({

@@ -35,7 +35,7 @@ export function patchesOf({ width, height, data }: GrayImage, least: number): Pa
   eachPiece(
     width,
     height,
-    (i) => data[i] === 0,
+    Uint8Array.from(data, (v) => (v === 0 ? 1 : 0)),
     8,
     (pixels) => {
       if (pixels.length < least) return;

@@ -44,14 +44,18 @@ function smoothRows(
 
 function smoothColumns(from: Float32Array, to: Uint8Array, width: number, height: number, half: Float32Array): void {
   const reach = half.length - 1;
+  // Two pairs of rows at a time: each pass over the sums costs as much as the rows themselves.
   const sum = new Float32Array(width);
   for (let y = 0; y < height; y++) {
     const row = y * width;
-    for (let x = 0; x < width; x++) sum[x] = half[0] * from[row + x];
-    for (let k = 1; k <= reach; k++) {
-      const [above, below] = [Math.max(0, y - k) * width, Math.min(height - 1, y + k) * width];
-      for (let x = 0; x < width; x++) sum[x] += half[k] * (from[above + x] + from[below + x]);
+    for (let x = 0; x < width; x++) sum[x] = half[0] * from[row + x] + 0.5;
+    for (let k = 1; k <= reach; k += 2) {
+      const [a, b] = [Math.max(0, y - k) * width, Math.min(height - 1, y + k) * width];
+      const [c, d] = [Math.max(0, y - k - 1) * width, Math.min(height - 1, y + k + 1) * width];
+      const near = half[k];
+      const far = k < reach ? half[k + 1] : 0;
+      for (let x = 0; x < width; x++) sum[x] += near * (from[a + x] + from[b + x]) + far * (from[c + x] + from[d + x]);
     }
-    for (let x = 0; x < width; x++) to[row + x] = sum[x] + 0.5;
+    to.set(sum, row);
   }
 }

@@ -1,36 +1,32 @@
 /** Masks are one byte a pixel, row by row: 1 where something is. */
 
-/** Connected pieces (8 neighbours) of what `isPart` says yes to: called back with the pixels of each. */
+/** Connected pieces (4 or 8 neighbours) of what a mask holds: called back with the pixels of each, from the top down. */
 export function eachPiece(
   width: number,
   height: number,
-  isPart: (i: number) => boolean,
+  mask: Uint8Array,
   neighbours: 4 | 8,
   piece: (pixels: number[], touchesEdge: boolean) => void,
 ): void {
-  const seen = new Uint8Array(width * height);
-  const stack: number[] = [];
-  for (let start = 0; start < width * height; start++) {
-    if (seen[start] || !isPart(start)) continue;
-    const pixels: number[] = [];
+  const left = mask.slice();
+  const around =
+    neighbours === 4 ? [1, -1, width, -width] : [1, -1, width, -width, width + 1, width - 1, 1 - width, -1 - width];
+  for (let start = left.indexOf(1); start >= 0; start = left.indexOf(1, start + 1)) {
+    // What was found and is still to be looked about from is the list's own end.
+    const pixels = [start];
     let touchesEdge = false;
-    seen[start] = 1;
-    stack.push(start);
-    while (stack.length > 0) {
-      const i = stack.pop()!;
-      pixels.push(i);
-      const [x, y] = [i % width, Math.floor(i / width)];
-      if (x === 0 || y === 0 || x === width - 1 || y === height - 1) touchesEdge = true;
-      for (let dy = -1; dy <= 1; dy++) {
-        for (let dx = -1; dx <= 1; dx++) {
-          if (neighbours === 4 && dx !== 0 && dy !== 0) continue;
-          const [u, v] = [x + dx, y + dy];
-          if (u < 0 || v < 0 || u >= width || v >= height) continue;
-          const j = v * width + u;
-          if (seen[j] || !isPart(j)) continue;
-          seen[j] = 1;
-          stack.push(j);
-        }
+    left[start] = 0;
+    for (let k = 0; k < pixels.length; k++) {
+      const i = pixels[k];
+      const x = i % width;
+      const isAtSide = x === 0 || x === width - 1;
+      if (isAtSide || i < width || i >= width * (height - 1)) touchesEdge = true;
+      for (const by of around) {
+        const j = i + by;
+        if (left[j] !== 1) continue;
+        if (isAtSide && Math.abs((j % width) - x) > 1) continue;
+        left[j] = 0;
+        pixels.push(j);
       }
     }
     piece(pixels, touchesEdge);
@@ -54,15 +50,9 @@ export function fillHoles(mask: Uint8Array, width: number, height: number, most:
       else if (last - x > reach * 4) near[y * width + x] = 0;
     }
   }
-  eachPiece(
-    width,
-    height,
-    (i) => near[i] === 1,
-    4,
-    (pixels, touchesEdge) => {
-      if (pixels.length > most || touchesEdge) return;
-      const isEnclosed = pixels.every((i) => [i - 1, i + 1, i - width, i + width].every((j) => mask[j] || near[j]));
-      if (isEnclosed) for (const i of pixels) mask[i] = 1;
-    },
-  );
+  eachPiece(width, height, near, 4, (pixels, touchesEdge) => {
+    if (pixels.length > most || touchesEdge) return;
+    const isEnclosed = pixels.every((i) => [i - 1, i + 1, i - width, i + width].every((j) => mask[j] || near[j]));
+    if (isEnclosed) for (const i of pixels) mask[i] = 1;
+  });
 }

@@ -92,13 +92,7 @@ test('pieces of a mask hang together by corners or not, as is asked', () => {
   const mask = Uint8Array.from([1, 0, 0, 1, 0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 1, 0]);
   const count = (neighbours: 4 | 8): number[] => {
     const sizes: number[] = [];
-    eachPiece(
-      4,
-      4,
-      (i) => mask[i] === 1,
-      neighbours,
-      (pixels) => sizes.push(pixels.length),
-    );
+    eachPiece(4, 4, mask, neighbours, (pixels) => sizes.push(pixels.length));
     return sizes.sort();
   };
   expect(count(4)).toEqual([1, 1, 1, 1]);

@@ -4,7 +4,7 @@ import { Button, Checkbox, Progress, Segmented } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import type { GrayImage, PulledRun, Reference } from '@/core';
-import { linesFromPulled } from '@/core/assist/pulledLines';
+import { linesFromPulled } from '@/core/pull/pulledLines';
 import { lineLength } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
 import { nodeCount } from '@/core/drawing/find';
@@ -26,6 +26,7 @@ export function PullCard({ reference: r }: { reference: Reference }) {
   const reading = useBenchState((s) => s.reading);
   const [mode, setMode] = useState<Mode>('centre');
   const [own, setOwn] = useState(false);
+  const [widths, setWidths] = useState(true);
   const [level, setLevel] = useState(150);
   const [least, setLeast] = useState(12);
   const [tolerance, setTolerance] = useState(1);
@@ -47,7 +48,7 @@ export function PullCard({ reference: r }: { reference: Reference }) {
     try {
       const image = await correct.grey(sourceOf(r), r.corrections);
       const size = { width: image.width, height: image.height };
-      const options = { mode, tolerance, minimumLength: least, ...(own ? { level } : {}) };
+      const options = { mode, tolerance, minimumLength: least, widths, ...(own ? { level } : {}) };
       const job = pullLines(image as GrayImage, options, (done) => pulling.current === job && setShare(done));
       pulling.current = job;
       const runs: PulledRun[] = await job.result;
@@ -100,6 +101,11 @@ export function PullCard({ reference: r }: { reference: Reference }) {
         ]}
         onChange={(v) => setMode(v as Mode)}
       />
+      {mode === 'centre' && (
+        <Checkbox checked={widths} disabled={share !== null} onChange={(e) => setWidths(e.target.checked)}>
+          Widths as they are in the ink
+        </Checkbox>
+      )}
       <Checkbox checked={own} disabled={share !== null} onChange={(e) => setOwn(e.target.checked)}>
         A level of my own
       </Checkbox>

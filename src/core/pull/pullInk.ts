@@ -6,8 +6,11 @@ import { contours, signedArea } from '../raster/contours';
 import { distanceField } from '../raster/distanceField';
 import { assertGrayImage, valueAt, type GrayImage } from '../raster/grayImage';
 import { thinned } from '../raster/thin';
-import { centred, meanWidth } from './centreLine';
-import { inkOf, type Ink } from './inkMask';
+import { centred, meanWidth } from '../assist/centreLine';
+import { inkIn, inkOf, type Ink } from '../assist/inkMask';
+import { readWidths } from '../assist/readWidths';
+import type { Mark } from '../drawing/schema';
+import { metEnds } from './meetEnds';
 import { polylineLength, strokeGraph } from './strokeGraph';
 import { untangled } from './untangle';
 
@@ -19,10 +22,15 @@ export type PullInkOptions = {
   /** How far the fitted curves may run from what was found, px. */
   tolerance: number;
   mode: 'centre' | 'outline';
+  /** Whether the widths of each stroke are told all along it. */
+  widths?: boolean;
 };
 
-/** A pulled line in the picture's pixels; `width` is the mean of the whole width of its ink, px. */
-export type PulledRun = { cubics: Cubic[]; closed: boolean; width?: number };
+/**
+ * A pulled line in the picture's pixels; `width` is the mean of the whole width of its ink, px; `marks` the half-widths to
+ * both sides all along it, px, where they were asked for.
+ */
+export type PulledRun = { cubics: Cubic[]; closed: boolean; width?: number; marks?: Mark[] };
 
 /** Called with 0…1 now and then; may throw to break off. */
 export type Progress = (share: number) => void;
@@ -30,7 +38,7 @@ export type Progress = (share: number) => void;
 /**
  * Lines pulled from a picture's ink, the longest first. Centre: one run for each pencil stroke, along its middle, with
  * its mean width: the ink is thinned to a skeleton (Zhang and Suen 1984), read as a graph whose branches are joined where
- * they go straight on, moved to the middle of the ink, and fitted. Outline: the closed outlines of the ink, holes running
+ * they go straight on, moved to the middle of the ink, fitted, and led to the lines that they meet. Outline: the closed outlines of the ink, holes running
  * the other way round than what they lie in (marching squares), fitted. Paper is never a shape of its own.
  * @throws RangeError for a picture without pixels, an unknown mode, a level outside 0…256, a tolerance not above 0 or a
  * negative length.
@@ -44,13 +52,31 @@ export function pullInk(image: GrayImage, options: PullInkOptions, progress: Pro
   if (minimumLength !== undefined && !(minimumLength >= 0))
     throw new RangeError('the smallest length must not be negative');
   progress(0);
-  const ink = inkOf(image, level);
-  progress(0.2);
+  const ink = level === undefined ? inkIn(image) : inkOf(image, level);
+  progress(0.44);
   if (mode === 'outline') return pullOutline(ink, image, options, progress);
-  if (strokeRadius(ink) >= THIN || image.width * image.height > MOST_DOUBLED) return pullCentre(ink, options, progress);
+  const radius = distanceField(ink.mask, ink.width, ink.height);
+  if (strokeRadius(ink, radius) >= THIN || image.width * image.height > MOST_DOUBLED)
+    return withMarks(pullCentre(ink, radius, options, progress), image, options);
   // Strokes a few pixels wide leave the thinning too little to tell neighbours apart: the picture is doubled for it.
   const twice = { ...options, tolerance: 2 * tolerance, ...(minimumLength && { minimumLength: 2 * minimumLength }) };
-  return pullCentre(inkOf(doubled(image), level), twice, progress).map(halved);
+  const fine = inkOf(doubled(image), level);
+  const runs = pullCentre(fine, distanceField(fine.mask, fine.width, fine.height), twice, progress).map(halved);
+  return withMarks(runs, image, options);
+}
+
+/** Runs with their widths all along, where these are asked for: both sides alike, for they run in the ink's middle. */
+function withMarks(runs: PulledRun[], image: GrayImage, { widths }: PullInkOptions): PulledRun[] {
+  if (!widths) return runs;
+  return runs.map((run) => {
+    const marks = readWidths(run, image, { reach: Math.max(4, run.width!) });
+    const even = marks.map(({ at, left, right }): Mark => ({
+      at,
+      left: (left + right) / 2,
+      right: (left + right) / 2,
+    }));
+    return marks.length > 0 ? { ...run, marks: even } : run;
+  });
 }
 
 /** Half a stroke's width, px, below which a picture is worked on at twice its size. */
@@ -58,8 +84,7 @@ const THIN = 4.3;
 const MOST_DOUBLED = 6_000_000;
 
 /** Half the width of the ink, the median over its middle lines, px; endless without ink. */
-function strokeRadius({ mask, width, height }: Ink): number {
-  const radius = distanceField(mask, width, height);
+function strokeRadius({ width }: Ink, radius: Float32Array): number {
   const ridges: number[] = [];
   for (let i = width; i < radius.length - width; i++) {
     const r = radius[i];
@@ -85,12 +110,11 @@ const halved = ({ cubics, closed, width }: PulledRun): PulledRun => ({
   width: width! / 2,
 });
 
-function pullCentre(ink: Ink, options: PullInkOptions, progress: Progress): PulledRun[] {
+function pullCentre(ink: Ink, radius: Float32Array, options: PullInkOptions, progress: Progress): PulledRun[] {
   const { width, height, mask } = ink;
-  const radius = distanceField(mask, width, height);
-  progress(0.35);
+  progress(0.5);
   const skeleton = thinned(mask, width, height);
-  progress(0.55);
+  progress(0.56);
   const radiusAt = (p: Point): number => radius[Math.floor(p.y) * width + Math.floor(p.x)];
   const graph = strokeGraph(skeleton, radius, width, height);
   for (const branch of graph.branches) branch.points = centred(branch.points, false, ink, radius);
@@ -101,8 +125,11 @@ function pullCentre(ink: Ink, options: PullInkOptions, progress: Progress): Pull
     .filter((s) => s.points.length > 1 && s.length >= BLOB * s.width)
     .filter((s) => s.length + s.width >= (options.minimumLength ?? 1.25 * s.width))
     .sort((a, b) => b.length - a.length);
-  return kept.map((s, i) => {
-    progress(0.6 + (0.4 * i) / kept.length);
+  const whole = kept.reduce((sum, s) => sum + s.length, 0) || 1;
+  let fitted = 0;
+  const runs = kept.map((s): PulledRun => {
+    progress(0.68 + (0.26 * fitted) / whole);
+    fitted += s.length;
     const points = spaced(s.points, STEP);
     return {
       cubics: fitStroke(points, options.tolerance, s.closed),
@@ -110,6 +137,11 @@ function pullCentre(ink: Ink, options: PullInkOptions, progress: Progress): Pull
       width: s.width,
     };
   });
+  progress(0.94);
+  const isInk = ({ x, y }: Point): boolean => mask[Math.floor(y) * width + Math.floor(x)] === 1;
+  const met = metEnds(runs, isInk);
+  progress(1);
+  return met;
 }
 
 /**
@@ -131,13 +163,13 @@ const STEP = 1.5;
 
 function pullOutline(ink: Ink, image: GrayImage, options: PullInkOptions, progress: Progress): PulledRun[] {
   const field = edgeField(ink, image, options.level);
-  progress(0.4);
+  progress(0.6);
   const outlines = contours(field.image, field.level)
     .map((points) => ({ points, length: polylineLength(points), area: Math.abs(signedArea(points)) }))
     .filter((o) => o.length >= (options.minimumLength ?? 12) && o.area >= 4)
     .sort((a, b) => b.length - a.length);
   return outlines.map(({ points }, i) => {
-    progress(0.5 + (0.5 * i) / outlines.length);
+    progress(0.65 + (0.35 * i) / outlines.length);
     return { cubics: fitCurve(spaced(points, STEP), { tolerance: options.tolerance, closed: true }), closed: true };
   });
 }

@@ -29,6 +29,7 @@ export function linesFromPulled(
       id: id(),
       style: { ...style, width: run.width! * scale, fill: null },
       runs: [runFromCubics(onPage(run.cubics), run.closed)],
+      ...(run.marks && { marks: run.marks.map((m) => ({ at: m.at, left: m.left * scale, right: m.right * scale })) }),
     }));
   return [
     ...strokes,
