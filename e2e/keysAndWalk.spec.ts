@@ -74,7 +74,7 @@ test('a key is changed, a conflict is told and settled, and all of it can be as 
   };
   const isTool = inHand(page);
   await page.keyboard.press('?');
-  await page.getByRole('button', { name: 'Change the key for Pen', exact: true }).click();
+  await page.getByRole('button', { name: /Change the key for Pen$/ }).click();
   await page.keyboard.press('j');
   await closeKeys();
   await page.keyboard.press('j');

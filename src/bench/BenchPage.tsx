@@ -12,6 +12,7 @@ import { MessageBar } from './panels/MessageBar';
 import { PageView } from './panels/PageView';
 import { SheetsPanel } from './panels/SheetsPanel';
 import { Shelf } from './panels/Shelf';
+import { SkipLinks } from './panels/SkipLinks';
 import { TopBar } from './panels/TopBar';
 import { Tray } from './panels/Tray';
 import { startWalk } from './panels/WalkCard';
@@ -82,6 +83,7 @@ function BenchFrame({ bench, ...ways }: Exits & { bench: Bench }) {
   useClipboard(bench, canvas);
   return (
     <div className={`bench${folded.left ? ' fold-left' : ''}${folded.right ? ' fold-right' : ''}`}>
+      <SkipLinks />
       <TopBar showKeys={showKeys} />
       <aside className="left" aria-label="Sheets and references">
         <SheetsPanel />

@@ -5,6 +5,7 @@ import { panned, toPage, zoomedAt } from '../state/view';
 import type { HandEvent, Passed, Tool } from '../tools/tool';
 import { Fingers } from './fingers';
 import { HeldKeys, heldKey } from './heldKeys';
+import { KeyHand } from './keyHand';
 import { pointIn } from './pointIn';
 import type { ReferencePlacer } from './referencePlacer';
 import { WheelGesture } from './wheelGesture';
@@ -25,6 +26,7 @@ export class HandInput {
   private panFrom: { id: number; at: Point } | null = null;
   private touches: Touch[] = [];
   private readonly held: HeldKeys;
+  private readonly keys: KeyHand;
   private readonly turned = new WheelGesture();
   private readonly fingers = new Fingers();
   /** Whether what has the focus got it from a press of the pointer, not from the keyboard. */
@@ -43,6 +45,7 @@ export class HandInput {
   ) {
     const { signal } = this.stop;
     this.held = new HeldKeys(() => bench.getState().heldByFinger);
+    this.keys = new KeyHand({ element, bench, tool, held: (e) => this.held.of(e) });
     element.style.touchAction = 'none';
     element.addEventListener('pointerdown', this.down, { signal });
     element.addEventListener('pointermove', this.move, { signal });
@@ -63,6 +66,7 @@ export class HandInput {
 
   dispose(): void {
     this.held.dispose();
+    this.keys.dispose();
     this.stop.abort();
   }
 

@@ -110,6 +110,10 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
         command: { do: 'order', move: 'to back' },
       },
       { keys: 'arrows', what: 'Nudge what is chosen; with Shift ten times as far' },
+      {
+        keys: 'tab',
+        what: 'To the page: arrows move a cross, with Shift finely; Space is the button; Alt with arrows nudges',
+      },
       { keys: 'delete', what: 'Remove what is chosen' },
       { keys: 'backspace', what: 'Pen: take back the last node' },
       { keys: 'enter', what: 'Pen: end the line and keep it' },

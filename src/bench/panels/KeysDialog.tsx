@@ -111,11 +111,11 @@ export function KeysDialog({ open, onClose, startWalk }: Props) {
                     {row.id ? (
                       <button
                         type="button"
-                        aria-label={`Change the key for ${row.what}`}
                         className={listening === row.id ? 'listening' : ''}
                         onClick={() => setListening(row.id!)}
                       >
                         {listening === row.id ? 'press a key' : <Caps keys={keysOf(row, settings)} />}
+                        <span className="said-only">{` Change the key for ${row.what}`}</span>
                       </button>
                     ) : (
                       <Caps keys={row.keys} />

@@ -58,7 +58,13 @@ export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
 
   return (
     <main className={rulers ? 'page-view ruled' : 'page-view'}>
-      <div ref={host} className="canvas" data-testid="page" aria-label="Page" role="application" />
+      <div
+        ref={host}
+        className="canvas"
+        data-testid="page"
+        aria-label="Page: arrows move the cross, Space presses"
+        role="application"
+      />
       <ZoomPill canvas={canvas} />
       {stage !== 'prepare' && <LooksPill />}
       <WipeHandle />

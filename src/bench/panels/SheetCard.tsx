@@ -3,11 +3,11 @@
 import { HolderOutlined } from '@ant-design/icons';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { ColorPicker } from 'antd';
 import { memo, useState, type CSSProperties } from 'react';
 import { removeSheet, setSheet, tagColours } from '@/core/edits/sheets';
 import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
+import { ColourPicker } from '@/ui/ColourPicker';
 import { NameField } from '@/ui/NameField';
 import { lineCount } from '@/core/drawing/find';
 import { sheetStates } from '@/core/drawing/schema';
@@ -122,15 +122,15 @@ const TagButton = memo(function TagButton({ id, name, tag }: { id: string; name:
   const set = (to: string): void =>
     void bench.commit(setSheet(bench.getState().drawing, id, { tag: to }, 'Change tag colour'));
   return (
-    <ColorPicker
+    <ColourPicker
+      label={`tag of ${name}`}
       value={tag}
       disabled={reading}
-      disabledAlpha
       size="small"
-      presets={[{ label: 'Tags', colors: [...tagColours] }]}
-      onChangeComplete={(c) => set(c.toHexString().slice(0, 7).toLowerCase())}
+      presets={{ label: 'Tags', colors: [...tagColours] }}
+      onCommit={set}
     >
       <button type="button" className="tag" aria-label={`Tag colour of ${name}`} title="Tag colour" />
-    </ColorPicker>
+    </ColourPicker>
   );
 });

@@ -1,7 +1,7 @@
 import type { Edit } from '@/core/change/edit';
 import { counted } from '@/core/change/edit';
 import { reshapeLines } from '@/core/edits/lines';
-import { setMarks } from '@/core/edits/strokes';
+import { setReadWidths } from '@/core/edits/strokes';
 import { findLine, nodeCount } from '@/core/drawing/find';
 import type { Reshaped } from '@/workers/checks';
 import { paintNodes, paintSkeleton } from '../canvas/marks';
@@ -97,7 +97,7 @@ export class TrialTool extends LineTool<never> implements Tool {
       const found = await checking.readWidths(ids, { ...read, reach: inkReach });
       const marks = new Map(found.map((f) => [f.id, f.marks]));
       const label = counted('Read the widths of', marks.size, 'line');
-      return { edit: setMarks(this.bench.getState().drawing, marks, label), count: marks.size, more: 0 };
+      return { edit: setReadWidths(this.bench.getState().drawing, marks, label), count: marks.size, more: 0 };
     }
     const isSettling = this.kind === 'settle';
     const found = await (isSettling

@@ -210,3 +210,13 @@ test('an end that runs into another line is tapered, or filled again; the other 
   const filled = done(tapered, shapeMeetingEnds(tapered, ['a'], 'full', 1));
   for (const at of [0, 0.3, 0.8, 1]) expect(widthsOf(filled, 'a', at).left).toBeCloseTo(2, 6);
 });
+
+test('widths that were read make the plain width their mean, and are taken back with it', () => {
+  const d = drawing(line('a'));
+  const edit = strokes.setReadWidths(d, new Map([['a', marks]]), 'Read');
+  const after = applyChange(d, { id: 'r', ...edit });
+  const now = findLine(after, 'a')!.line;
+  expect(now.marks).toEqual(marks);
+  expect(now.style.width).toBeCloseTo(6.25, 9);
+  expect(applyChange(after, inverseOf({ id: 'r', ...edit }, 'u', 'Undo'))).toEqual(d);
+});

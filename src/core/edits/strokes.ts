@@ -31,6 +31,31 @@ export function setMarks(d: Drawing, marksById: ReadonlyMap<string, readonly Mar
   return edit(label, steps);
 }
 
+/** Lines with the widths that were read for them: their plain width becomes the mean of these. */
+export function setReadWidths(d: Drawing, marksById: ReadonlyMap<string, readonly Mark[]>, label: string): Edit {
+  const { steps } = setMarks(d, marksById, label);
+  return edit(
+    label,
+    steps.map((s) => {
+      const line = s.step === 'setLine' ? findLine(d, s.id)?.line : undefined;
+      if (s.step !== 'setLine' || !line) return s;
+      const style: Style = { ...line.style, width: meanWidth(marksById.get(s.id)!) };
+      return { ...s, before: { ...s.before, style: line.style }, after: { ...s.after, style } };
+    }),
+  );
+}
+
+/** The mean of a stroke's widths along it. */
+function meanWidth(marks: readonly Mark[]): number {
+  const [first] = marks;
+  const between = marks.slice(1).map((m, i) => {
+    const before = marks[i];
+    return ((m.at - before.at) * (m.left + m.right + before.left + before.right)) / 2;
+  });
+  const over = marks.at(-1)!.at - first.at;
+  return over > 0 ? between.reduce((a, b) => a + b, 0) / over : first.left + first.right;
+}
+
 const each = (d: Drawing, ids: Iterable<string>, make: (line: Line) => readonly Mark[]): Map<string, readonly Mark[]> =>
   new Map(found(d, ids).map(({ line }) => [line.id, make(line)]));
 

@@ -104,8 +104,8 @@ export function TransformCard() {
           ))}
         </div>
         <div className="buttons">
-          {button('flip across', 'Flip left and right', () => apply(scalingAbout(at, -1, 1), 'Flip'))}
-          {button('flip down', 'Flip top and bottom', () => apply(scalingAbout(at, 1, -1), 'Flip'))}
+          {button('flip across', 'Flip across: left and right', () => apply(scalingAbout(at, -1, 1), 'Flip'))}
+          {button('flip down', 'Flip down: top and bottom', () => apply(scalingAbout(at, 1, -1), 'Flip'))}
           <Chip
             on={scaleWidths}
             title="Stroke widths grow with the lines"

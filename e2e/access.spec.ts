@@ -1,0 +1,58 @@
+import { expect, test, type Page } from '@playwright/test';
+import type axe from 'axe-core';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { BenchHand, demoCopy } from './bench';
+
+const source = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** What an independent checker finds that keeps someone from using what is shown: findings that are serious or worse. */
+async function serious(page: Page): Promise<string[]> {
+  await page.evaluate(source);
+  return page.evaluate(async () => {
+    const { violations } = await (globalThis as unknown as { axe: typeof axe }).axe.run(document, {
+      resultTypes: ['violations'],
+    });
+    return violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)}`));
+  });
+}
+
+const clean = (page: Page, where: string) =>
+  expect.poll(() => serious(page), { message: where, timeout: 8_000 }).toEqual([]);
+
+test('home can be used by everyone', async ({ page }) => {
+  await page.goto('/');
+  await page.locator('.home[data-ready=true]').waitFor();
+  await clean(page, 'home');
+});
+
+test('every stage can be used by everyone, with lines chosen and without', async ({ page, request }) => {
+  test.setTimeout(120_000);
+  const id = await demoCopy(request, 'Pear branch');
+  await BenchHand.open(page, id, { stage: 'prepare', tool: 'place' });
+  for (const key of ['1', '2', '3', '4', '6']) {
+    await page.keyboard.press(key);
+    await clean(page, `stage ${key}`);
+    await page.keyboard.press('Control+a');
+    await clean(page, `stage ${key}, all chosen`);
+    await page.keyboard.press('Escape');
+  }
+});
+
+test('dialogs and menus can be used by everyone', async ({ page, request }) => {
+  test.setTimeout(120_000);
+  const id = await demoCopy(request, 'Pear branch');
+  await BenchHand.open(page, id);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await clean(page, 'keys');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  for (const name of ['Compare', 'Versions', /^Tag colour of/, /^Colour of the next line/]) {
+    await page.getByRole('button', { name }).first().click();
+    await clean(page, String(name));
+    await page.keyboard.press('Escape');
+  }
+});
