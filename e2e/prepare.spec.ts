@@ -56,7 +56,7 @@ test('a photo: dropped, straightened by its corners, its light evened, its level
 
   // Light and levels: the corner that was dark becomes paper, by what is seen on the page.
   await page.getByRole('switch', { name: 'Even light' }).click();
-  await page.getByRole('switch', { name: 'Levels' }).click();
+  await page.getByRole('switch', { name: 'Ink and paper' }).click();
   await expect.poll(() => correction('levels')).toBeTruthy();
   const plot = (await page.getByTestId('levels').boundingBox())!;
   const markAt = (tone: number) => ({ x: plot.x + 6 + 1 + (tone / 255) * 190, y: plot.y + 92 - 16 + 8 });

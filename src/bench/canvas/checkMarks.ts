@@ -5,7 +5,6 @@ import type { LineDistance } from '@/core/check/lineDistance';
 import { findLine } from '@/core/drawing/find';
 import { formatNumber } from '@/ui/format';
 import type { Checked } from '../state/checked';
-import { noteWords } from '../state/noteWords';
 import { shownDrawing, type BenchState } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { paintNote, strokeHaloed } from './marks';
@@ -19,7 +18,8 @@ const INVENTED = 'rgba(39,36,29,0.55)';
 const LIMITS = [0.75, 1.5, 2.5, 4];
 /** Lines are all coloured up to so many; of more only the chosen ones. */
 const MOST_LINES = 400;
-const MOST_FIGURES = 12;
+const MOST_RINGS = 12;
+const MOST_FIGURES = 3;
 const scales = new Map<string, string[]>();
 
 /** The colours of a line from near to far, from its sheet's tag through amber to brick. */
@@ -115,13 +115,15 @@ export function paintWorstPlaces(
 ): void {
   const lines = list.map((l) => l.line);
   const marked = chosen.size > 0 ? lines.filter((l) => chosen.has(l.id)) : worstOf(lines);
-  for (const l of marked.slice(0, MOST_FIGURES)) paintWorst(ctx, view, l);
+  // Of many the rings are enough: their figures would hide what they are about.
+  const told = marked.length <= MOST_FIGURES;
+  for (const l of marked.slice(0, MOST_RINGS)) paintWorst(ctx, view, l, told);
 }
 
 const worstOf = (list: readonly LineDistance[]): LineDistance[] =>
   list.length === 0 ? [] : [list.reduce((a, b) => (b.max > a.max ? b : a))];
 
-function paintWorst(ctx: CanvasRenderingContext2D, view: View, l: LineDistance): void {
+function paintWorst(ctx: CanvasRenderingContext2D, view: View, l: LineDistance, told: boolean): void {
   if (!l.worst || l.inked === 0 || l.max < 0.5) return;
   const at = toScreen(view, l.worst);
   ctx.save();
@@ -129,7 +131,7 @@ function paintWorst(ctx: CanvasRenderingContext2D, view: View, l: LineDistance):
   ctx.arc(at.x, at.y, 8, 0, 2 * Math.PI);
   strokeHaloed(ctx, 1.8, bucketOf(l.max) >= 3 ? BRICK : bucketOf(l.max) >= 1 ? AMBER : undefined);
   ctx.restore();
-  paintNote(ctx, { x: at.x + 14, y: at.y - 14 }, `${formatNumber(l.max, 1)} px`);
+  if (told) paintNote(ctx, { x: at.x + 14, y: at.y - 14 }, `${formatNumber(l.max, 1)} px`);
 }
 
 /** The place that the plot points at. */
@@ -160,41 +162,6 @@ export function paintWash(ctx: CanvasRenderingContext2D, view: View, drawing: Dr
     ctx.drawImage(wash, -w / 2, -h / 2, w, h);
     ctx.restore();
   }
-}
-
-const NEAR = 400;
-
-/** A small flag at each open note; the one that is visited says what it is. */
-export function paintNotes(
-  ctx: CanvasRenderingContext2D,
-  view: View,
-  checked: Checked,
-  window: { width: number; height: number },
-): void {
-  let painted = 0;
-  ctx.save();
-  for (const note of checked.open) {
-    const p = toScreen(view, note.at);
-    if (p.x < -20 || p.y < -20 || p.x > window.width + 20 || p.y > window.height + 20 || ++painted > NEAR) continue;
-    const isHere = note.key === checked.note;
-    ctx.beginPath();
-    // A pin with its point on the place.
-    ctx.moveTo(p.x, p.y);
-    ctx.lineTo(p.x + 4, p.y - 12);
-    ctx.lineTo(p.x + 13, p.y - 9);
-    ctx.lineTo(p.x + 5, p.y - 5);
-    ctx.fillStyle = isHere ? '#f4c20d' : '#fffefb';
-    ctx.fill();
-    ctx.lineWidth = 1.3;
-    ctx.strokeStyle = BRICK;
-    ctx.stroke();
-    if (!isHere) continue;
-    ctx.beginPath();
-    ctx.arc(p.x, p.y, 13, 0, 2 * Math.PI);
-    strokeHaloed(ctx, 1.6, BRICK);
-    paintNote(ctx, { x: p.x + 18, y: p.y - 18 }, noteWords[note.kind].one);
-  }
-  ctx.restore();
 }
 
 /** The lines that the views of bend and flow are for: those chosen, within reason. */

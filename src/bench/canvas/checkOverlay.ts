@@ -1,14 +1,7 @@
 import { paintComb, paintFlow } from './bendMarks';
-import {
-  colouredLines,
-  paintDistances,
-  paintNotes,
-  paintPointed,
-  paintWash,
-  paintWorstPlaces,
-  viewedLines,
-} from './checkMarks';
+import { colouredLines, paintDistances, paintPointed, paintWash, paintWorstPlaces, viewedLines } from './checkMarks';
 import { clipToWork, showsBefore } from './compare';
+import { paintNotes } from './noteFlags';
 import { StillColours } from './stillColours';
 import type { Checked } from '../state/checked';
 import { checkingOf } from '../state/checkingOf';

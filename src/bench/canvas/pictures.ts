@@ -1,4 +1,5 @@
 import type { PictureNode } from '@/core/scene/scene';
+import type { CorrectionKind } from '@/core';
 import { asShown } from '@/core/raster/correction';
 import { correct, sourceOf } from '../state/corrections';
 import { pictureUrl } from '../state/api';
@@ -8,6 +9,9 @@ const steps = [
   { size: 'half', longest: 2048 },
   { size: 'screen', longest: 4096 },
 ] as const;
+
+/** Corrections after which a picture has other corners. */
+const reshaping: readonly CorrectionKind[] = ['crop', 'turn', 'straighten'];
 
 /** A placed picture, a reference's or one in the art. */
 type Shown = PictureNode['placed'];
@@ -33,7 +37,11 @@ export class PictureStore {
    * `moving`: its corrections are changing under the hand.
    */
   bitmapFor(r: Shown, longest: number, moving: boolean): ImageBitmap | null {
-    return asShown(r).some((c) => c.on) ? this.correctedFor(r, moving) : this.plainFor(r, longest);
+    const done = asShown(r).filter((c) => c.on);
+    if (done.length === 0) return this.plainFor(r, longest);
+    // Until a first correction is made the picture is seen as it was, unless it would be of another shape.
+    const isAlike = !done.some((c) => reshaping.includes(c.kind));
+    return this.correctedFor(r, moving) ?? (isAlike ? this.plainFor(r, longest) : null);
   }
 
   /** The same for what is painted at a scale, device px a page unit. */

@@ -46,6 +46,8 @@ export type Preferences = {
   enclosing: boolean;
   /** Stroke widths grow with lines that are scaled. */
   scaleWidths: boolean;
+  /** A width or height that is set takes the other along. */
+  keepShape: boolean;
   /** Lines are shown in the tag colours of their sheets. */
   draft: boolean;
   seeThrough: boolean;
@@ -112,6 +114,7 @@ export const firstPreferences: Preferences = {
   marquee: 'box',
   enclosing: false,
   scaleWidths: true,
+  keepShape: true,
   draft: false,
   seeThrough: false,
   bare: false,

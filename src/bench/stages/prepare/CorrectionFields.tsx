@@ -158,6 +158,13 @@ type LevelsProps = {
   set: (c: Correction) => void;
 };
 
+/** What the figures of the tones are called: at them, and in full. */
+const toneWords = {
+  black: { short: 'ink', full: 'Ink: what is darker' },
+  middle: { short: 'between', full: 'Between: above 1 lighter, below 1 darker' },
+  white: { short: 'paper', full: 'Paper: what is lighter' },
+} as const;
+
 /** Levels by marks on the tones that they are set for, or by figures. */
 function Levels({ reference: r, correction: c, disabled, show, set }: LevelsProps) {
   const tones = useTones(r);
@@ -182,18 +189,20 @@ function Levels({ reference: r, correction: c, disabled, show, set }: LevelsProp
           set({ ...c, ...l });
         }}
       />
-      <div className="fields four">
+      <div className="tones">
         {(['black', 'middle', 'white'] as const).map((which) => (
-          <NumberField
-            key={which}
-            label={`${which[0].toUpperCase()}${which.slice(1)}`}
-            value={shown[which]}
-            min={which === 'black' ? 0 : which === 'white' ? c.black + 1 : 0.1}
-            max={which === 'black' ? c.white - 1 : which === 'white' ? 255 : 10}
-            digits={which === 'middle' ? 2 : 0}
-            disabled={disabled}
-            onCommit={(v) => set({ ...c, [which]: v })}
-          />
+          <label key={which}>
+            <span className="option-label">{toneWords[which].short}</span>
+            <NumberField
+              label={toneWords[which].full}
+              value={shown[which]}
+              min={which === 'black' ? 0 : which === 'white' ? c.black + 1 : 0.1}
+              max={which === 'black' ? c.white - 1 : which === 'white' ? 255 : 10}
+              digits={which === 'middle' ? 2 : 0}
+              disabled={disabled}
+              onCommit={(v) => set({ ...c, [which]: v })}
+            />
+          </label>
         ))}
       </div>
     </>

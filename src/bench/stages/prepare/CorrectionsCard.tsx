@@ -16,7 +16,10 @@ export function CorrectionsCard({ reference: r }: { reference: Reference }) {
   const reading = useBenchState((s) => s.reading);
   const uncorrected = useBenchState((s) => s.uncorrected);
   const own = r.corrections.map((c) => c.kind);
-  const rest = usualOrder.filter((k) => !own.includes(k));
+  // A switch keeps its place when it is put on, as long as nobody has set an order.
+  const places = own.map((k) => usualOrder.indexOf(k));
+  const isUsual = places.every((at, i) => i === 0 || at > places[i - 1]);
+  const listed = isUsual ? usualOrder : [...own, ...usualOrder.filter((k) => !own.includes(k))];
   const move = (from: number, to: number): void => {
     const list = r.corrections.toSpliced(from, 1).toSpliced(to, 0, r.corrections[from]);
     bench.commit(correctReference(bench.getState().drawing, r.id, list, 'Reorder corrections'));
@@ -33,47 +36,58 @@ export function CorrectionsCard({ reference: r }: { reference: Reference }) {
             aria-pressed={uncorrected}
             onClick={() => bench.setState({ uncorrected: !uncorrected })}
           >
-            {uncorrected ? 'Before' : 'After'}
+            {uncorrected ? 'as it came' : 'as corrected'}
           </Button>
         )}
       </div>
       <ol className="corrections">
-        {r.corrections.map((c, i) => (
-          <li key={c.kind} className={c.on ? 'on' : 'held'}>
-            <CorrectionHead reference={r} kind={c.kind} correction={c} disabled={reading}>
-              <span className="row-buttons">
-                <Button
-                  size="small"
-                  type="text"
-                  icon={<ArrowUpOutlined />}
-                  disabled={reading || i === 0}
-                  aria-label={`Do ${correctionNames[c.kind].name} sooner`}
-                  title="Sooner"
-                  onClick={() => move(i, i - 1)}
-                />
-                <Button
-                  size="small"
-                  type="text"
-                  icon={<ArrowDownOutlined />}
-                  disabled={reading || i === r.corrections.length - 1}
-                  aria-label={`Do ${correctionNames[c.kind].name} later`}
-                  title="Later"
-                  onClick={() => move(i, i + 1)}
-                />
-              </span>
-            </CorrectionHead>
-            {c.on && <CorrectionFields reference={r} correction={c} disabled={reading} />}
-          </li>
-        ))}
-        {rest.map((kind) => (
-          <li key={kind}>
-            <CorrectionHead reference={r} kind={kind} correction={null} disabled={reading} />
-          </li>
-        ))}
+        {listed.map((kind) => {
+          const i = own.indexOf(kind);
+          const c = i < 0 ? null : r.corrections[i];
+          return (
+            <li key={kind} className={c ? (c.on ? 'on' : 'held') : ''}>
+              <CorrectionHead reference={r} kind={kind} correction={c} disabled={reading}>
+                {c && <OrderButtons kind={kind} at={i} of={own.length} disabled={reading} onMove={move} />}
+              </CorrectionHead>
+              {c?.on && <CorrectionFields reference={r} correction={c} disabled={reading} />}
+            </li>
+          );
+        })}
       </ol>
     </div>
   );
 }
+
+type OrderProps = {
+  kind: CorrectionKind;
+  at: number;
+  of: number;
+  disabled: boolean;
+  onMove: (from: number, to: number) => void;
+};
+
+const OrderButtons = ({ kind, at, of, disabled, onMove }: OrderProps) => (
+  <span className="row-buttons">
+    <Button
+      size="small"
+      type="text"
+      icon={<ArrowUpOutlined />}
+      disabled={disabled || at === 0}
+      aria-label={`Do ${correctionNames[kind].name} sooner`}
+      title="Sooner"
+      onClick={() => onMove(at, at - 1)}
+    />
+    <Button
+      size="small"
+      type="text"
+      icon={<ArrowDownOutlined />}
+      disabled={disabled || at === of - 1}
+      aria-label={`Do ${correctionNames[kind].name} later`}
+      title="Later"
+      onClick={() => onMove(at, at + 1)}
+    />
+  </span>
+);
 
 type HeadProps = {
   reference: Reference;
@@ -98,14 +112,16 @@ function CorrectionHead({ reference: r, kind, correction, disabled, children }: 
   };
   return (
     <div className="correction-head" title={what}>
-      <Switch
-        size="small"
-        checked={correction?.on ?? false}
-        disabled={disabled}
-        aria-label={name}
-        onChange={(on) => void turnOn(on)}
-      />
-      <span>{name}</span>
+      <label>
+        <Switch
+          size="small"
+          checked={correction?.on ?? false}
+          disabled={disabled}
+          aria-label={name}
+          onChange={(on) => void turnOn(on)}
+        />
+        <span>{name}</span>
+      </label>
       {children}
     </div>
   );

@@ -10,7 +10,9 @@ echarts.use([BarChart, GridComponent, GraphicComponent, CanvasRenderer]);
 
 const WIDTH = 202;
 const HEIGHT = 92;
-const PLOT = { left: 6, right: 6, top: 4, bottom: 16 };
+const PLOT = { left: 6, right: 6, top: 4, bottom: 19 };
+const SLIP = 38;
+const [INK, PAPER] = ['#27241d', '#fdfbf5'];
 const INNER = WIDTH - PLOT.left - PLOT.right;
 
 type Levels = { black: number; white: number; middle: number };
@@ -26,14 +28,12 @@ type Props = {
 
 const xOf = (tone: number): number => PLOT.left + (tone / 255) * INNER;
 const toneAt = (x: number): number => Math.max(0, Math.min(255, ((x - PLOT.left) / INNER) * 255));
-/** Where the tone lies that becomes the middle grey; and back. */
-const middleTone = (l: Levels): number => l.black + (l.white - l.black) * 0.5 ** (1 / l.middle);
-const middleFor = (tone: number, { black, white }: Levels): number => {
-  const share = Math.min(0.98, Math.max(0.02, (tone - black) / Math.max(1, white - black)));
-  return Math.min(10, Math.max(0.1, Math.log(0.5) / Math.log(share)));
-};
+/** The part of a slip that is dragged is one of its children. */
+type Dragged = { target: { x: number; parent?: { x: number } } };
+const xOfDragged = ({ target }: Dragged): number =>
+  target.parent && target.parent.x !== 0 ? target.parent.x : target.x;
 
-/** The tones of a picture, and three marks under them: what becomes black, the middle grey, and white. */
+/** The tones of a picture, and two slips on them: what is darker than the one is ink, what is lighter than the other paper. */
 export function LevelsPlot({ tones, levels, disabled, onMove, onDone }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const chart = useRef<echarts.ECharts | null>(null);
@@ -71,37 +71,71 @@ export function LevelsPlot({ tones, levels, disabled, onMove, onDone }: Props) {
   }, [tones]);
 
   useEffect(() => {
-    const moved = (which: 'black' | 'middle' | 'white', x: number): Levels => {
+    const moved = (which: 'black' | 'white', x: number): Levels => {
       const now = latest.current.levels;
       const tone = Math.round(toneAt(x));
       if (which === 'black') return { ...now, black: Math.min(tone, now.white - 1, 254) };
-      if (which === 'white') return { ...now, white: Math.max(tone, now.black + 1, 1) };
-      return { ...now, middle: Math.round(middleFor(tone, now) * 100) / 100 };
+      return { ...now, white: Math.max(tone, now.black + 1, 1) };
     };
-    const mark = (which: 'black' | 'middle' | 'white', tone: number, fill: string) => ({
+    const foot = HEIGHT - PLOT.bottom;
+    // A slip that hangs from an upright line: all to one side of it is ink, or paper.
+    const slip = (which: 'black' | 'white', tone: number, word: string, side: 1 | -1) => ({
       id: which,
-      type: 'polygon',
-      shape: {
-        points: [
-          [0, 0],
-          [6, 12],
-          [-6, 12],
-        ],
-      },
-      style: { fill, stroke: '#27241d', lineWidth: 1 },
+      type: 'group',
       x: xOf(tone),
-      y: HEIGHT - PLOT.bottom,
-      cursor: 'ew-resize',
-      draggable: disabled ? false : 'horizontal',
+      y: 0,
       z: 10,
-      ondrag: (e: { target: { x: number } }) => latest.current.onMove(moved(which, e.target.x)),
-      ondragend: (e: { target: { x: number } }) => latest.current.onDone(moved(which, e.target.x)),
+      draggable: disabled ? false : ('horizontal' as const),
+      ondrag: (e: Dragged) => latest.current.onMove(moved(which, xOfDragged(e))),
+      ondragend: (e: Dragged) => latest.current.onDone(moved(which, xOfDragged(e))),
+      children: [
+        {
+          type: 'rect',
+          shape: { x: -5, y: PLOT.top, width: 10, height: HEIGHT - PLOT.top },
+          style: { fill: 'rgba(0,0,0,0)' },
+          cursor: 'ew-resize',
+        },
+        {
+          type: 'line',
+          shape: { x1: 0, y1: PLOT.top, x2: 0, y2: foot },
+          style: { stroke: INK, lineWidth: 1.5 },
+          cursor: 'ew-resize',
+        },
+        {
+          type: 'rect',
+          shape: { x: side > 0 ? 0 : -SLIP, y: foot, width: SLIP, height: PLOT.bottom - 1, r: 3 },
+          style: { fill: which === 'black' ? INK : PAPER, stroke: INK, lineWidth: 1 },
+          cursor: 'ew-resize',
+        },
+        {
+          type: 'text',
+          x: (side * SLIP) / 2,
+          y: foot + (PLOT.bottom - 1) / 2,
+          style: {
+            text: word,
+            fill: which === 'black' ? PAPER : INK,
+            font: '11px "Figtree Variable", sans-serif',
+            align: 'center',
+            verticalAlign: 'middle',
+          },
+          cursor: 'ew-resize',
+        },
+      ],
+    });
+    const wash = (id: string, from: number, to: number, fill: string) => ({
+      id,
+      type: 'rect',
+      shape: { x: from, y: PLOT.top, width: Math.max(0, to - from), height: foot - PLOT.top },
+      style: { fill },
+      silent: true,
+      z: 5,
     });
     chart.current?.setOption({
       graphic: [
-        mark('black', levels.black, '#27241d'),
-        mark('middle', middleTone(levels), '#8d836c'),
-        mark('white', levels.white, '#ffffff'),
+        wash('ink', PLOT.left, xOf(levels.black), 'rgba(39,36,29,0.35)'),
+        wash('paper', xOf(levels.white), WIDTH - PLOT.right, 'rgba(253,251,245,0.75)'),
+        slip('black', levels.black, 'ink', levels.black > 220 ? -1 : 1),
+        slip('white', levels.white, 'paper', levels.white < 35 ? 1 : -1),
       ],
     });
   }, [levels, disabled]);
@@ -112,7 +146,7 @@ export function LevelsPlot({ tones, levels, disabled, onMove, onDone }: Props) {
       className="levels-plot"
       data-testid="levels"
       role="img"
-      aria-label="Tones of the picture, with the marks for black, middle and white"
+      aria-label="Tones of the picture: what is darker than the one slip is ink, what is lighter than the other is paper"
     />
   );
 }

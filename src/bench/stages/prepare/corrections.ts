@@ -6,7 +6,7 @@ export const correctionNames: Record<CorrectionKind, { name: string; what: strin
   turn: { name: 'Turn', what: 'Lay it straight' },
   straighten: { name: 'Straighten', what: 'See the page from straight above, by its four corners' },
   light: { name: 'Even light', what: 'Take shadows off the paper' },
-  levels: { name: 'Levels', what: 'What is black, what is white' },
+  levels: { name: 'Ink and paper', what: 'What is darker is ink, what is lighter is paper' },
   denoise: { name: 'Denoise', what: 'Take out grain' },
   blur: { name: 'Blur', what: 'Smooth it' },
   grey: { name: 'Grey', what: 'Without colour' },

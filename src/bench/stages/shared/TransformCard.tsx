@@ -10,6 +10,7 @@ import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
 import { prefer } from '../../state/preferences';
+import { CopiesRow } from './CopiesRow';
 
 /** The places that a transform can leave where they are: the corners, sides and middle of the box around the lines. */
 const anchors = [0, 0.5, 1].flatMap((y) => [0, 0.5, 1].map((x) => ({ x, y })));
@@ -26,6 +27,7 @@ export function TransformCard() {
   const lines = useBenchState((s) => s.lines);
   const reading = useBenchState((s) => s.reading);
   const scaleWidths = usePreference('scaleWidths');
+  const keepShape = usePreference('keepShape');
   const [anchor, setAnchor] = useState<Point>({ x: 0.5, y: 0.5 });
   const [amounts, setAmounts] = useState({ scale: 100, turn: 15, slant: 10 });
   // Beyond this the box would be felt while dragging.
@@ -41,7 +43,7 @@ export function TransformCard() {
     void bench.commit(transformLines(bench.getState().drawing, lines, m, widths && scaleWidths, verb));
   const resize = (axis: 'x' | 'y', to: number): void => {
     const k = to / (axis === 'x' ? width : height);
-    apply(scalingAbout(at, axis === 'x' ? k : 1, axis === 'y' ? k : 1), 'Scale', true);
+    apply(scalingAbout(at, axis === 'x' || keepShape ? k : 1, axis === 'y' || keepShape ? k : 1), 'Scale', true);
   };
   const place = (label: string, value: number, set: (v: number) => void, min?: number, off = false) => (
     <label>
@@ -113,8 +115,16 @@ export function TransformCard() {
           >
             widths too
           </Chip>
+          <Chip
+            on={keepShape}
+            title="A width or height that is set takes the other along"
+            onToggle={(on) => prefer({ keepShape: on })}
+          >
+            keep the shape
+          </Chip>
         </div>
       </div>
+      <CopiesRow at={at} where={nameOf(anchor)} />
     </div>
   );
 }

@@ -1,0 +1,49 @@
+import { listOf, placeOf } from '../drawing/find';
+import type { Item } from '../drawing/item';
+import { linesIn, mapItem } from '../drawing/items';
+import { byList, wholeItemsOf } from '../drawing/whole';
+import type { Drawing } from '../drawing/schema';
+import { mapPoint, scalingAbout, turningAbout, type Matrix } from '../geometry/matrix';
+import type { Point } from '../geometry/point';
+import type { Step } from '../change/change';
+import { edit, type Edit } from '../change/edit';
+import { freshItem, mappedLine } from './transform';
+
+type Copies = { edit: Edit; ids: string[] };
+
+/**
+ * Copies of lines, and of the groups that they fill, one by each map, on top of the lists that hold them, with ids from
+ * `freshId`; and the ids of their lines. Widths stay as they are.
+ */
+export function mappedCopies(
+  d: Drawing,
+  ids: Iterable<string>,
+  maps: readonly Matrix[],
+  freshId: () => string,
+  label: string,
+  within: readonly string[] = [],
+): Copies {
+  const made: Item[] = [];
+  const steps = byList(wholeItemsOf(d, new Set(ids), within)).flatMap((list) => {
+    const end = listOf(list[0]).length;
+    return maps.flatMap((m, k) =>
+      list.map((f, i): Step => {
+        const item = mappedItem(freshItem(f.item, freshId), m);
+        made.push(item);
+        return { step: 'insertItem', at: { ...placeOf(f), index: end + k * list.length + i }, item };
+      }),
+    );
+  });
+  return { edit: edit(label, steps), ids: linesIn(made).map((l) => l.id) };
+}
+
+const mappedItem = (item: Item, m: Matrix): Item =>
+  item.kind === 'picture' ? { ...item, at: mapPoint(m, item.at) } : mapItem(item, (l) => mappedLine(l, m, false));
+
+/** The map onto the other side of an upright axis through a place (across), or of a level one (down). */
+export const mirrorAt = (at: Point, way: 'across' | 'down'): Matrix =>
+  scalingAbout(at, way === 'across' ? -1 : 1, way === 'across' ? 1 : -1);
+
+/** The maps onto the other places of a full turn about a point, `count` of them with what is there. */
+export const turnsAbout = (at: Point, count: number): Matrix[] =>
+  Array.from({ length: Math.max(0, Math.floor(count) - 1) }, (_, k) => turningAbout(at, ((k + 1) * 360) / count));
