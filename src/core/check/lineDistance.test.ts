@@ -115,3 +115,27 @@ test('settled by half a line goes half the way; only chosen nodes move; kinds st
   const away = level(500);
   expect(settledRuns(away, reference, image, { reach: 12, strength: 1 })).toBe(away.runs);
 });
+
+test('a part that strays beyond the reach from its ink is told as far off, not as invented', () => {
+  // The second half leaves the ink, which runs level, by up to 60 page units: 30 px, twice and a half the reach.
+  const leaving: Line = {
+    id: 'leaving',
+    style: firstStyle,
+    runs: [
+      {
+        closed: false,
+        nodes: [
+          corner(p(120, 240), null, p(90, 0)),
+          corner(p(400, 240), p(-90, 0), p(90, 0)),
+          corner(p(680, 300), p(-90, -10), null),
+        ],
+      },
+    ],
+  };
+  const d = measure(leaving);
+  expect(d.inked).toBeGreaterThan(0.9);
+  expect(d.max).toBeGreaterThan(20);
+  expect(d.worst!.x).toBeGreaterThan(600);
+  // What has no ink about it at all still is invented.
+  expect(measure(level(500)).inked).toBe(0);
+});

@@ -1,4 +1,4 @@
-import { inkPath } from '../assist/inkPath';
+import { inkPath, type InkPath } from '../assist/inkPath';
 import type { Stroke } from '../assist/profile';
 import { trackedOf, type Tracked } from '../assist/tracked';
 import { placementOf, runsInPicture, Placement } from '../drawing/beneath';
@@ -64,6 +64,7 @@ export function measurePlaces(
 ): { rows: Float32Array; stroke: Stroke | null } {
   const path = inkPath(picture, places, reach / px, known);
   const distances = path ? distancesTo(places, path.offset, reach / px) : null;
+  if (path && distances) measureStrayed(picture, places, path, distances, reach / px);
   const rows = new Float32Array(4 * places.n);
   for (let i = 0; i < places.n; i++) {
     const at = onPage({ x: places.x[i], y: places.y[i] });
@@ -73,6 +74,31 @@ export function measurePlaces(
     rows[4 * i + 3] = distances ? distances[i] * px : NaN;
   }
   return { rows, stroke: path && { half: path.half, level: path.level } };
+}
+
+/** A part that has left its ink is followed so many times as far as the ink was looked for. */
+const STRAYED = 3;
+/** There the ink is the one that was left, if it goes on from it within so much, px. */
+const GOES_ON = 1.5;
+
+/** The distances of parts that run further off than was looked for, but beside ink that they have come from. */
+function measureStrayed(picture: Tracked, places: Places, path: InkPath, distances: Float64Array, reach: number): void {
+  const { n } = places;
+  const isLost = (i: number): boolean => Number.isNaN(path.offset[i]);
+  if (!path.offset.some(Number.isNaN)) return;
+  const far = inkPath(picture, places, STRAYED * reach, path);
+  if (!far) return;
+  const strayed = distancesTo(places, far.offset, STRAYED * reach);
+  for (const way of [1, -1]) {
+    for (let k = 0; k < n; k++) {
+      const i = way > 0 ? k : n - 1 - k;
+      const from = i - way;
+      if (from < 0 || from >= n || !isLost(i) || isLost(from)) continue;
+      if (!(Math.abs(far.offset[from] - path.offset[from]) < GOES_ON)) continue;
+      for (let j = i; j >= 0 && j < n && isLost(j) && !Number.isNaN(strayed[j]); j += way)
+        if (!(distances[j] <= strayed[j])) distances[j] = strayed[j];
+    }
+  }
 }
 
 /** Measured runs as a line. */
