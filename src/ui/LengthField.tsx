@@ -23,8 +23,11 @@ type Props = {
 /** What one press of an arrow adds, in page units: a pixel, a quarter point, a tenth of a millimetre. */
 const stepOf = (unit: Unit): number => (unit === 'px' ? 1 : unit === 'pt' ? 96 / 72 / 4 : 96 / 25.4 / 10);
 
+/** Decimals that can be seen in print, or on a screen. */
+const digitsOf: Record<Unit, number> = { px: 2, mm: 2, cm: 3, in: 3, pt: 2 };
+
 const written = (px: number | null, unit: Unit): string | null =>
-  px === null ? null : formatNumber(toUnit(px, unit), 3).replace(/,/g, '');
+  px === null ? null : formatNumber(toUnit(px, unit), digitsOf[unit]).replace(/,/g, '');
 
 /** A field for a length. It takes units and arithmetic. */
 export function LengthField({ label, value, follows, unit, min = -1e6, max = 1e6, disabled, onCommit }: Props) {

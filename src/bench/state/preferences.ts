@@ -48,6 +48,8 @@ export type Preferences = {
   scaleWidths: boolean;
   /** A width or height that is set takes the other along. */
   keepShape: boolean;
+  /** What the hand does is counted, on this machine. */
+  handRecord: boolean;
   /** Lines are shown in the tag colours of their sheets. */
   draft: boolean;
   seeThrough: boolean;
@@ -115,6 +117,7 @@ export const firstPreferences: Preferences = {
   enclosing: false,
   scaleWidths: true,
   keepShape: true,
+  handRecord: true,
   draft: false,
   seeThrough: false,
   bare: false,
