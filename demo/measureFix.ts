@@ -1,4 +1,4 @@
-import { pullInk, splitCubic, type Cubic, type Drawing, type GrayImage, type Point } from '../src/core';
+import { cubicLength, pullInk, splitCubic, type Cubic, type Drawing, type GrayImage, type Point } from '../src/core';
 import { applyChange } from '../src/core/change/apply';
 import { findNotes } from '../src/core/check/findNotes';
 import { measureLine } from '../src/core/check/lineDistance';
@@ -8,6 +8,7 @@ import { linesOf } from '../src/core/drawing/items';
 import { emptyDrawing, firstStyle, plainPage } from '../src/core/drawing/schema';
 import { fixAll } from '../src/core/edits/fix/fixNote';
 import { inkJudge } from '../src/core/edits/fix/inkJudge';
+import { reversed } from '../src/core/geometry/cubic';
 import type { CubicRun } from '../src/core/geometry/along';
 import { seeded } from '../src/core/seeded';
 import { laidReference } from '../src/core/test/laidReference';
@@ -48,9 +49,21 @@ export function measureFix(image: GrayImage, runs: readonly CubicRun[]): FixFigu
   return { kinds, worse, met: 1 - (gap.left + overhang.left) / Math.max(1, gap.notes + overhang.notes) };
 }
 
-/** The lines pulled from a sketch's ink. */
-export const pulledRuns = ({ image }: Sketch): CubicRun[] =>
-  pullInk(image, { tolerance: 0.8, mode: 'centre', minimumLength: 8 });
+/** The lines pulled from a sketch's ink, with every open end cut short by up to 5 px: they meet nothing any more. */
+export function shortRuns({ image }: Sketch, seed: number): CubicRun[] {
+  const random = seeded(seed);
+  const short = (c: Cubic): Cubic => {
+    const length = cubicLength(c);
+    return length < 12 ? c : splitCubic(c, 1 - (1 + 4 * random()) / length)[0];
+  };
+  return pullInk(image, { tolerance: 0.8, mode: 'centre', minimumLength: 8 }).map(({ cubics, closed }) => {
+    if (closed) return { cubics, closed };
+    const list = [...cubics];
+    list[list.length - 1] = short(list.at(-1)!);
+    list[0] = reversed(short(reversed(list[0])));
+    return { cubics: list, closed };
+  });
+}
 
 /** The true lines as a hurried hand would trace them: off by some px, nodes too many, ends short, handles wild. */
 export function hurriedRuns({ lines, scale }: Sketch, seed: number): CubicRun[] {

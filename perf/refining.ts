@@ -8,7 +8,7 @@ import { thinnedRun } from '../src/core/drawing/thin';
 import { cubicsOf } from '../src/core/drawing/run';
 import { wanderingDrawing } from '../src/core/test/drawings';
 import { distanceToCurves, stroke, strokeKinds, walk } from '../src/core/test/strokes';
-import { hurriedRuns, measureFix, pulledRuns } from '../demo/measureFix';
+import { hurriedRuns, measureFix, shortRuns } from '../demo/measureFix';
 import { crossingScene } from '../demo/crossings';
 import { measureWidths } from '../demo/measureWidths';
 import { measureSettle } from '../demo/measureSettle';
@@ -97,7 +97,7 @@ async function settling(): Promise<unknown> {
 async function fixing(): Promise<unknown> {
   const found: Record<string, unknown> = {};
   for (const sketch of [await pearSketch(), await snailSketch()]) {
-    const [pulled, hurried] = [pulledRuns(sketch), hurriedRuns(sketch, 4)].map((runs) =>
+    const [pulled, hurried] = [shortRuns(sketch, 2), hurriedRuns(sketch, 4)].map((runs) =>
       measureFix(sketch.image, runs),
     );
     found[sketch.name] = { pulled, hurried };
