@@ -1,5 +1,4 @@
 import type { Box } from '@/core';
-import { edit } from '@/core/change/edit';
 import type { LeftNote } from '@/core/edits/fix/fixNote';
 import { waveThrough } from '@/core/edits/notes';
 import type { Note, NoteKind } from '@/core/check/note';
@@ -40,14 +39,17 @@ export function visitNext(bench: Bench, step: 1 | -1, kind?: NoteKind): void {
   visit(bench, list[next]);
 }
 
-/** What puts notes right in the drawing as it is; what changes meanwhile is taken into account. */
-async function fixed(bench: Bench, notes: Note[], label: string): Promise<Fixed> {
-  const checking = checkingOf(bench);
-  for (;;) {
-    const { drawing } = bench.getState();
-    const found = await checking?.fix(notes, label);
-    if (!found) return { edit: edit(label), left: [] };
-    if (bench.getState().drawing === drawing) return found;
+/** What puts notes right in the drawing as it is, and what changes meanwhile counts; null, and told, where the checks fail. */
+async function fixed(bench: Bench, notes: Note[], label: string): Promise<Fixed | null> {
+  try {
+    for (;;) {
+      const { drawing } = bench.getState();
+      const found = await checkingOf(bench)?.fix(notes, label);
+      if (!found || bench.getState().drawing === drawing) return found ?? null;
+    }
+  } catch {
+    bench.tell('The checks had to begin again. Nothing was changed; ask once more.', undefined, 'warning');
+    return null;
   }
 }
 
@@ -57,13 +59,15 @@ let wanted: Note | null = null;
 export async function showFix(bench: Bench, note: Note | null): Promise<void> {
   wanted = note;
   if (!note) return bench.show(null);
-  const found = await fixed(bench, [note], 'Fix').catch(() => null);
+  const found = await fixed(bench, [note], 'Fix');
   if (wanted === note && found) bench.show(found.edit);
 }
 
 export async function fix(bench: Bench, note: Note): Promise<void> {
   wanted = null;
-  const { edit, left } = await fixed(bench, [note], `Fix ${noteWords[note.kind].one}`);
+  const found = await fixed(bench, [note], `Fix ${noteWords[note.kind].one}`);
+  if (!found) return;
+  const { edit, left } = found;
   const list = checkingOf(bench)?.store.getState().open ?? [];
   const at = list.findIndex((n) => n.key === note.key);
   const next = list.slice(at + 1).find((n) => n.kind === note.kind) ?? list.find((n) => n.key !== note.key);
@@ -85,11 +89,21 @@ function whyLeft(left: readonly LeftNote[]): string {
   ].join(', ');
 }
 
+/** Benches on which notes are being put right. */
+const busy = new WeakSet<Bench>();
+const MANY_NOTES = 20;
+
 /** Puts all notes of a kind right that can be; says how many were, and shows the first of those that are left. */
 export async function fixKind(bench: Bench, kind: NoteKind): Promise<void> {
   const notes = checkingOf(bench)?.openOf(kind) ?? [];
+  if (busy.has(bench)) return;
   const words = (count: number): string => `${count} ${count === 1 ? noteWords[kind].one : noteWords[kind].many}`;
-  const { edit, left } = await fixed(bench, notes, `Fix ${words(notes.length)}`);
+  busy.add(bench);
+  // Each is measured against the ink: of many that takes a while.
+  if (notes.length > MANY_NOTES) bench.tell(`Putting ${words(notes.length)} right…`);
+  const found = await fixed(bench, notes, `Fix ${words(notes.length)}`).finally(() => busy.delete(bench));
+  if (!found) return;
+  const { edit, left } = found;
   if (!bench.commit(edit, null, `Nothing put right, ${left.length} left: ${whyLeft(left)}.`)) return;
   const stays = new Set(left.map((l) => l.note.key));
   gone(

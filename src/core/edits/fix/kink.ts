@@ -11,9 +11,9 @@ const SHARES = [0.5, 0.25, 0.75, 0, 1];
 
 /**
  * A run with a corner made smooth where it is: of the directions between the two, that which moves the segments beside it
- * least, their handles as long as keeps them nearest to where they were.
+ * least, their handles as long as keeps them nearest to where they were; and how far that is.
  */
-export function smoothWhereItIs(run: Run, at: number): Run | null {
+export function smoothWhereItIs(run: Run, at: number): { run: Run; moved: number } | null {
   const sides = sidesOf(run, at);
   if (!sides) return null;
   const { into, leaves, before, after, first, second } = sides;
@@ -33,7 +33,7 @@ export function smoothWhereItIs(run: Run, at: number): Run | null {
       .map((n, k) => (k === before || k === after ? asHandled(n) : n));
     best = { run: { ...run, nodes }, moved };
   }
-  return best && best.run;
+  return best;
 }
 
 /** A run with a corner rounded over so much line to either side: two smooth nodes take its place, the rest stays. */

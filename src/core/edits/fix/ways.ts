@@ -68,7 +68,10 @@ export function* waysToFix(d: Drawing, note: Note, limits: NoteLimits): Generato
     case 'kink': {
       if (!isAt(run.nodes[note.node], note.at)) return;
       const label = 'Make smooth';
-      for (const edit of reshaped(smoothWhereItIs(run, note.node), label)) yield { edit, around: reach };
+      const smooth = smoothWhereItIs(run, note.node);
+      // What moves no further than a node may whose loss is not seen is taken before a node more.
+      const isUnseen = smooth !== null && smooth.moved <= limits.needless;
+      for (const edit of reshaped(smooth && smooth.run, label)) yield { edit, around: isUnseen ? Infinity : reach };
       for (const edit of reshaped(roundedAt(run, note.node, reach), label)) yield { edit, around: 1.5 * reach };
       const plain = changeKind(d, [ref], 'smooth');
       if (plain.steps.length > 0) yield { edit: { ...plain, label }, around: reach };
