@@ -45,7 +45,7 @@ async function main(): Promise<void> {
     await page.getByRole('button', { name: 'Done' }).click();
     await page.getByRole('switch', { name: 'Even light' }).click();
     await corrected(3);
-    await page.getByRole('switch', { name: 'Levels' }).click();
+    await page.getByRole('switch', { name: 'Ink and paper' }).click();
     await corrected(4);
     await page.waitForTimeout(2_500);
     await shoot(page, 'prepare');
