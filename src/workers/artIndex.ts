@@ -3,15 +3,13 @@ import type { Box, Drawing } from '@/core';
 import { growBox } from '@/core/geometry/box';
 import { placedBox } from '@/core/drawing/placement';
 import { bodyHull } from '@/core/drawing/run';
-import { isSameLayer, leavesOf, sceneOf, type Layer, type Leaf } from '@/core/scene/scene';
+import { isSameLayer, leavesOf, paintedId, sceneOf, type Layer, type Leaf } from '@/core/scene/scene';
 
 /** Something that is painted, and its place in the order. */
 export type Painted = Box & { node: Leaf['node']; layers: Leaf['layers']; order: number };
 
 /** When more than this have changed, the tree is made anew: quicker than taking them out one by one. */
 const MANY = 200;
-
-const idOf = ({ node }: Leaf): string => (node.kind === 'line' ? node.line.id : node.placed.id);
 
 /** What is painted of a drawing, to be asked for by place, in its order. Follows a drawing by what differs. */
 export class ArtIndex {
@@ -31,7 +29,7 @@ export class ArtIndex {
     const isSame = sameLayers();
     let [order, last, reordered] = [0, -1, false];
     for (const leaf of leavesOf(sceneOf(drawing, { solo }))) {
-      const id = idOf(leaf);
+      const id = paintedId(leaf.node);
       const known = before.get(id);
       if (known && isSameNode(known.node, leaf.node)) {
         if (known.order < last) reordered = true;

@@ -1,9 +1,10 @@
 import { asShown } from '@/core/raster/correction';
 import { CorrectionRun } from '@/core/raster/correct';
 import type { PictureNode } from '@/core/scene/scene';
+import { pictureUrl } from './pictureUrl';
 
 /** As large as pictures are shown at most, of the sizes that the server makes. */
-const urlOf = (picture: string): string => new URL(`/api/pictures/${picture}?size=screen`, self.location.origin).href;
+const urlOf = (picture: string): string => new URL(pictureUrl(picture, 'screen'), self.location.origin).href;
 
 /** The pictures in the art as bitmaps, corrected, fetched when they are first needed. */
 export class ArtPictures {

@@ -1,14 +1,14 @@
 import { transfer } from 'comlink';
 import { applyChange, type Box, type Change, type Drawing, type GrayImage, type Line, type Run } from '@/core';
 import type { SettleFigures } from '@/core/edits/settle';
-import { settlingLines } from '@/core/edits/settleLines';
+import { settledLines } from '@/core/edits/settleLines';
 import { CoveredInk, type CoverFigures } from '@/core/check/coveredInk';
 import { findingNotes } from '@/core/check/findNotes';
 import { type LineDistance } from '@/core/check/lineDistance';
 import { referenceBeneath } from '@/core/drawing/beneath';
 import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
 import { noteLimits, type Note } from '@/core/check/note';
-import { edit, type Edit } from '@/core/change/edit';
+import type { Edit } from '@/core/change/edit';
 import { fixing, type LeftNote } from '@/core/edits/fix/fixNote';
 import { inkJudge } from '@/core/edits/fix/inkJudge';
 import { findLine } from '@/core/drawing/find';
@@ -26,7 +26,9 @@ let ink = new CoveredInk(pictures);
 /** What the bench was told last, by the places measured. */
 let told = new Map<string, Float32Array>();
 let finding: { drawing: Drawing; steps: Generator<void, Note[]> } | null = null;
-let mending: { drawing: Drawing; key: string; steps: Generator<void, Fixed> } | null = null;
+/** What notes are being put right for, by its number: several can be asked for at once. */
+const fixes = new Map<number, Generator<void, Fixed>>();
+let lastFix = 0;
 
 /** What puts notes right, and those that it does not. */
 export type Fixed = { edit: Edit; left: LeftNote[] };
@@ -129,19 +131,23 @@ export const checks = {
     return step.value;
   },
 
-  /** Puts notes right for some ms, no line further from its ink; null when that is not all done. */
-  fix(notes: Note[], label: string, reach: number, ms: number): Fixed | null {
-    if (!drawing) return { edit: edit(label), left: notes.map((note) => ({ note, why: 'by hand' })) };
-    const key = JSON.stringify([label, reach, notes.map((n) => n.key)]);
-    if (mending?.drawing !== drawing || mending.key !== key) {
-      const judge = inkJudge(drawing, pictures, reach);
-      mending = { drawing, key, steps: fixing(drawing, notes, label, noteLimits, judge) };
-    }
-    const step = workOn(mending.steps, ms);
-    if (!step.done) return null;
-    mending = null;
-    return step.value;
+  /** Begins to put notes right in the drawing as it is, no line further from its ink; gives the number to go on by. */
+  beginFix(notes: Note[], label: string, reach: number): number {
+    if (drawing) fixes.set(++lastFix, fixing(drawing, notes, label, noteLimits, inkJudge(drawing, pictures, reach)));
+    return lastFix;
   },
+
+  /** Goes on with it for some ms; null when that is not all done. */
+  goOnFixing(fix: number, ms: number): Fixed | null {
+    const steps = fixes.get(fix);
+    if (!steps) throw new Error('nothing is being put right');
+    const step = workOn(steps, ms);
+    if (step.done) fixes.delete(fix);
+    return step.done ? step.value : null;
+  },
+
+  /** Lets go of what nobody waits for any more. */
+  dropFix: (fix: number): void => void fixes.delete(fix),
 
   /** Lines by their ids, settled onto the ink beneath them, and what that brings put right; only those that move. */
   settle(ids: string[], nodes: string[], figures: SettleFigures): Reshaped[] {
@@ -152,8 +158,8 @@ export const checks = {
       const line = key.slice(0, cut);
       byLine.set(line, (byLine.get(line) ?? new Set()).add(key.slice(cut + 1)));
     }
-    const step = workOn(settlingLines(drawing, ids, byLine, pictures, figures), Infinity);
-    return step.done ? Array.from(step.value, ([id, runs]) => ({ id, runs })) : [];
+    const settled = settledLines(drawing, ids, byLine, pictures, figures);
+    return Array.from(settled, ([id, runs]) => ({ id, runs }));
   },
 
   /** Looks through the pictures ahead of the first line that is read from them. */

@@ -2,7 +2,8 @@ import type { Box, Change, Drawing } from '@/core';
 import { applyChange } from '@/core/change/apply';
 import { unpacked } from '@/core/formats/packed';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
-import { ArtIndex, type Painted } from './artIndex';
+import { paintedId } from '@/core/scene/scene';
+import { ArtIndex } from './artIndex';
 import { ArtPictures } from './artPictures';
 import { paintLeaves } from './paintLeaves';
 import { paintMark, plainLooks, type Looks } from './paintLine';
@@ -228,7 +229,7 @@ function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap
   const isNone = kind === 'over' ? hidden.size === 0 || highest >= art.size - 1 : chosen.size === 0;
   const items = isNone
     ? []
-    : art.within(boxOfTile({ column, row })).filter(({ node, order: place }) => isIn(idOf(node), place));
+    : art.within(boxOfTile({ column, row })).filter(({ node, order: place }) => isIn(paintedId(node), place));
   if (items.length === 0) return null;
   const canvas = new OffscreenCanvas(TILE, TILE);
   const ctx = canvas.getContext('2d')!;
@@ -237,8 +238,6 @@ function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap
   else for (const { node } of items) if (node.kind === 'line') paintMark(ctx, node.line, scale, node.tag);
   return canvas.transferToImageBitmap();
 }
-
-const idOf = (node: Painted['node']): string => (node.kind === 'line' ? node.line.id : node.placed.id);
 
 /** Paints the stale part of a tile anew: all lines that reach into it, in their order. */
 function repaint(tile: Tile): void {
@@ -267,7 +266,7 @@ function repaint(tile: Tile): void {
     maxX: (column * TILE + right) / scale,
     maxY: (row * TILE + bottom) / scale,
   };
-  const seen = art.within(box).filter(({ node }) => !hidden.has(idOf(node)));
+  const seen = art.within(box).filter(({ node }) => !hidden.has(paintedId(node)));
   paintLeaves(ctx, seen, scale, pictures.of, looks);
   ctx.restore();
 }

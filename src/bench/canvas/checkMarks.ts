@@ -112,11 +112,12 @@ export function paintWorstPlaces(
   view: View,
   list: readonly { line: LineDistance }[],
   chosen: ReadonlySet<string>,
+  quiet: boolean,
 ): void {
   const lines = list.map((l) => l.line);
   const marked = chosen.size > 0 ? lines.filter((l) => chosen.has(l.id)) : worstOf(lines);
-  // Of many the rings are enough: their figures would hide what they are about.
-  const told = marked.length <= MOST_FIGURES;
+  // Of many the rings are enough: their figures would hide what they are about, as they would a note that is visited.
+  const told = !quiet && marked.length <= MOST_FIGURES;
   for (const l of marked.slice(0, MOST_RINGS)) paintWorst(ctx, view, l, told);
 }
 

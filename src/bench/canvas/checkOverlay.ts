@@ -64,7 +64,7 @@ export class CheckOverlay {
         s.view,
         lines.filter(({ line }) => moving.has(line.id)),
       );
-      paintWorstPlaces(ctx, s.view, lines, s.lines);
+      paintWorstPlaces(ctx, s.view, lines, s.lines, checked.note !== null);
     }
     if (comb || flow)
       for (const { line, tag } of viewedLines(drawing, s.lines)) {

@@ -2,7 +2,7 @@ import type { PictureNode } from '@/core/scene/scene';
 import type { CorrectionKind } from '@/core';
 import { asShown } from '@/core/raster/correction';
 import { correct, sourceOf } from '../state/corrections';
-import { pictureUrl } from '../state/api';
+import { pictureUrl } from '@/workers/pictureUrl';
 
 const steps = [
   { size: 'quarter', longest: 1024 },

@@ -39,18 +39,27 @@ export function visitNext(bench: Bench, step: 1 | -1, kind?: NoteKind): void {
   visit(bench, list[next]);
 }
 
-/** What puts notes right in the drawing as it is, and what changes meanwhile counts; null, and told, where the checks fail. */
+/** What puts notes right, asked for again when the drawing changes meanwhile; null, and told, where the checks fail. */
 async function fixed(bench: Bench, notes: Note[], label: string): Promise<Fixed | null> {
   try {
-    for (;;) {
-      const { drawing } = bench.getState();
-      const found = await checkingOf(bench)?.fix(notes, label);
-      if (!found || bench.getState().drawing === drawing) return found ?? null;
+    for (const checking = checkingOf(bench); checking;) {
+      const found = await checking.ask.fix(notes, label);
+      if (found) return found;
     }
   } catch {
     bench.tell('The checks had to begin again. Nothing was changed; ask once more.', undefined, 'warning');
-    return null;
   }
+  return null;
+}
+
+/** Benches on which notes are being put right: one press more does nothing until that is done. */
+const busy = new WeakSet<Bench>();
+
+/** The same, once at a time. */
+async function fixedOnce(bench: Bench, notes: Note[], label: string): Promise<Fixed | null> {
+  if (busy.has(bench)) return null;
+  busy.add(bench);
+  return fixed(bench, notes, label).finally(() => busy.delete(bench));
 }
 
 let wanted: Note | null = null;
@@ -65,7 +74,7 @@ export async function showFix(bench: Bench, note: Note | null): Promise<void> {
 
 export async function fix(bench: Bench, note: Note): Promise<void> {
   wanted = null;
-  const found = await fixed(bench, [note], `Fix ${noteWords[note.kind].one}`);
+  const found = await fixedOnce(bench, [note], `Fix ${noteWords[note.kind].one}`);
   if (!found) return;
   const { edit, left } = found;
   const list = checkingOf(bench)?.store.getState().open ?? [];
@@ -89,19 +98,15 @@ function whyLeft(left: readonly LeftNote[]): string {
   ].join(', ');
 }
 
-/** Benches on which notes are being put right. */
-const busy = new WeakSet<Bench>();
+/** Each is measured against the ink: of more than these that takes a while, and it is said. */
 const MANY_NOTES = 20;
 
 /** Puts all notes of a kind right that can be; says how many were, and shows the first of those that are left. */
 export async function fixKind(bench: Bench, kind: NoteKind): Promise<void> {
   const notes = checkingOf(bench)?.openOf(kind) ?? [];
-  if (busy.has(bench)) return;
   const words = (count: number): string => `${count} ${count === 1 ? noteWords[kind].one : noteWords[kind].many}`;
-  busy.add(bench);
-  // Each is measured against the ink: of many that takes a while.
   if (notes.length > MANY_NOTES) bench.tell(`Putting ${words(notes.length)} right…`);
-  const found = await fixed(bench, notes, `Fix ${words(notes.length)}`).finally(() => busy.delete(bench));
+  const found = await fixedOnce(bench, notes, `Fix ${words(notes.length)}`);
   if (!found) return;
   const { edit, left } = found;
   if (!bench.commit(edit, null, `Nothing put right, ${left.length} left: ${whyLeft(left)}.`)) return;

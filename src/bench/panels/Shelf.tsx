@@ -10,7 +10,7 @@ import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatNumber, formatShare } from '@/ui/format';
 import { bringIn, goToStage, PICTURE_TYPES } from '../commands/desk';
 import { useBench, useBenchState } from '../benchContext';
-import { pictureUrl } from '../state/api';
+import { pictureUrl } from '@/workers/pictureUrl';
 import { CameraDialog } from './CameraDialog';
 import { ScannerDialog } from './ScannerDialog';
 

@@ -107,9 +107,6 @@ export async function sendPicture(id: string, file: Blob, name: string): Promise
   return reference;
 }
 
-export const pictureUrl = (hash: string, size: 'original' | 'screen' | 'half' | 'quarter' | 'thumb'): string =>
-  `/api/pictures/${hash}?size=${size}`;
-
 /** A state kept by name. */
 export type Version = { readonly id: string; readonly name: string; readonly revision: number; readonly at: number };
 

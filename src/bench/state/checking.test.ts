@@ -138,3 +138,29 @@ test('what is switched off is not asked for', async () => {
   expect(preferences.getState().distance).toBe(true);
   expect(state().sums).not.toBeNull();
 });
+
+test('several notes can be put right at once; what was worked out for a drawing that has changed is nothing', async () => {
+  await begin(drawing(level('a', 100, 100, 100, 100), level('b', 200, 200, 200, 200)));
+  const needless = checking.openOf('needless');
+  expect(needless.length).toBeGreaterThan(1);
+  const both = [needless[0], needless.at(-1)!].map((n) => checking.ask.fix([n], 'Fix'));
+  await soon();
+  for (const found of await Promise.all(both)) expect(found).toMatchObject({ left: [], edit: { label: 'Fix' } });
+  const [first] = await Promise.all(both);
+  expect(first!.edit.steps).toHaveLength(1);
+
+  const ask = near.ask;
+  let changed = false;
+  near.ask = (question) => {
+    const answer = ask(question);
+    if (near.asked.at(-1) === 'goOnFixing' && !changed) {
+      changed = true;
+      bench.commit(removeLines(bench.getState().drawing, ['b']));
+    }
+    return answer;
+  };
+  const late = checking.ask.fix([needless[0]], 'Fix');
+  await soon();
+  expect(await late).toBeNull();
+  expect(near.asked).toContain('dropFix');
+});

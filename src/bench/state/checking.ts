@@ -1,13 +1,11 @@
 import { transfer } from 'comlink';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Drawing, Reference } from '@/core';
-import type { ReadFigures } from '@/core/assist/readMarks';
-import type { ThinOptions } from '@/core/drawing/thin';
-import type { SettleFigures } from '@/core/edits/settle';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';
-import type { Checks, Fixed, Reshaped, Widened } from '@/workers/checks';
+import type { Checks } from '@/workers/checks';
+import { Asking, SLICE_MS } from './asking';
 import { nothingChecked, type Checked } from './checked';
 import { correct, sourceOf } from './corrections';
 import { HandAtWork } from './handAtWork';
@@ -22,8 +20,6 @@ export type Checker = Pick<LazyWorker<Checks>, 'ask' | 'end' | 'onFailure'>;
 const FIRST_MS = 1_500;
 /** The wash and the notes wait until nothing changes for so long. */
 const QUIET_MS = 450;
-/** The worker works on for so long at a time: a hand that takes hold of something waits no longer for its figures. */
-const SLICE_MS = 24;
 /** While much is measured for the first time, what is found is shown so often. */
 const SHOW_MS = 400;
 
@@ -32,6 +28,8 @@ const SHOW_MS = 400;
  * each change what it touched; when nothing changes the wash and the notes. All but what is under the hand waits for it.
  */
 export class Checking {
+  /** What is asked for, and not kept up with. */
+  readonly ask: Asking;
   readonly store: StoreApi<Checked> = createStore<Checked>()(() => nothingChecked);
   private readonly hand: HandAtWork;
   private readonly stop: (() => void)[] = [];
@@ -53,6 +51,7 @@ export class Checking {
     hands: Pick<Window, 'addEventListener'>,
   ) {
     this.hand = new HandAtWork(hands);
+    this.ask = new Asking(bench, worker, () => this.ready());
     worker.onFailure = () => this.forget();
     this.stop.push(
       bench.onChange(({ change }) => {
@@ -254,22 +253,6 @@ export class Checking {
     }
   }
 
-  /** What puts notes right without leading a line from its ink. */
-  async fix(notes: Note[], label: string): Promise<Fixed> {
-    await this.ready();
-    const { inkReach } = preferences.getState();
-    for (;;) {
-      const fixed = await this.worker.ask((api) => api.fix(notes, label, inkReach, SLICE_MS));
-      if (fixed) return fixed;
-    }
-  }
-
-  /** Lines settled onto their ink, as they would be. */
-  async settle(ids: string[], nodes: string[], figures: SettleFigures): Promise<Reshaped[]> {
-    await this.ready();
-    return this.worker.ask((api) => api.settle(ids, nodes, figures));
-  }
-
   /** Pictures are looked through when the Ink stage is come to: reading widths from them then takes no time. */
   private prepareWidths(): void {
     clearTimeout(this.quietTimer);
@@ -279,18 +262,6 @@ export class Checking {
         .then(() => this.worker.ask((api) => api.prepareWidths()))
         .catch(() => undefined);
     }, FIRST_MS);
-  }
-
-  /** The widths of the ink beneath lines. */
-  async readWidths(ids: string[], figures: ReadFigures): Promise<Widened[]> {
-    await this.ready();
-    return this.worker.ask((api) => api.readWidths(ids, figures));
-  }
-
-  /** Lines thinned out, as they would be. */
-  async thin(ids: string[], options: ThinOptions): Promise<Reshaped[]> {
-    await this.ready();
-    return this.worker.ask((api) => api.thin(ids, options));
   }
 
   /** The notes of a kind that are open. */

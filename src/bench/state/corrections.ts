@@ -3,7 +3,7 @@ import type { Correction, GrayImage, PulledRun, PullInkOptions, Quad, Reference 
 import type { CorrectionWorker } from '@/workers/correct.worker';
 import type { CorrectionSize } from '@/workers/correctProtocol';
 import type { PullWorker } from '@/workers/pull.worker';
-import { pictureUrl } from './api';
+import { pictureUrl } from '@/workers/pictureUrl';
 import { LazyWorker } from './lazyWorker';
 
 /** Where the worker finds a reference's picture, upright and as large as it is worked on. */

@@ -94,15 +94,15 @@ export class TrialTool extends LineTool<never> implements Tool {
     if (!checking) return { edit: null, count: 0, more: 0 };
     const { inkReach, strength, thin, read } = preferences.getState();
     if (this.kind === 'readWidths') {
-      const found = await checking.readWidths(ids, { ...read, reach: inkReach });
+      const found = await checking.ask.readWidths(ids, { ...read, reach: inkReach });
       const marks = new Map(found.map((f) => [f.id, f.marks]));
       const label = counted('Read the widths of', marks.size, 'line');
       return { edit: setReadWidths(this.bench.getState().drawing, marks, label), count: marks.size, more: 0 };
     }
     const isSettling = this.kind === 'settle';
     const found = await (isSettling
-      ? checking.settle(ids, nodes, { reach: inkReach, strength })
-      : checking.thin(ids, thin));
+      ? checking.ask.settle(ids, nodes, { reach: inkReach, strength })
+      : checking.ask.thin(ids, thin));
     const { drawing } = this.bench.getState();
     const runs = new Map(found.map((f) => [f.id, f.runs]));
     const edit = reshapeLines(drawing, runs, counted(isSettling ? 'Settle' : 'Thin out', runs.size, 'line'));

@@ -1,4 +1,4 @@
-import type { Places } from '../geometry/along';
+import { stepOf, type Places } from '../geometry/along';
 import { smoothed } from '../geometry/smoothed';
 import { ledToEnds } from './pathEnds';
 import { profilesAcross, STEP, strokeBeneath, type Profiles, type Stroke } from './profile';
@@ -49,8 +49,7 @@ export function inkPath(picture: Tracked, places: Places, reach: number, known?:
     if (middle.isOwn) sure[i] = 1;
     return middle.offset;
   });
-  const step = places.length / Math.max(1, places.n - 1) || 1;
-  if (!places.closed) ledToEnds(offset, sure, Math.ceil((LED * half + 2) / step));
+  if (!places.closed) ledToEnds(offset, sure, Math.ceil((LED * half + 2) / stepOf(places)));
   return rows.some((k) => k >= 0) ? { offset: smoothed(offset, EVEN, places.closed), half, level: stroke.level } : null;
 }
 

@@ -4,7 +4,7 @@ import { profilesAcross, STEP, strokeBeneath, type Profiles } from './profile';
 import { trackedOf, type Tracked } from './tracked';
 import { assertReach } from './tracked';
 import type { Mark } from '../drawing/schema';
-import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
+import { assertRun, placesAlong, stepOf, type CubicRun, type Places } from '../geometry/along';
 import { smoothed } from '../geometry/smoothed';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
 import { softWidths } from './softStroke';
@@ -55,8 +55,7 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   const sums = Array.from(path.offset, (o, i) =>
     Number.isNaN(o) ? null : acrossStroke(profiles, i, o, full, raw.grain),
   );
-  const step = places.length / Math.max(1, places.closed ? places.n : places.n - 1) || 1;
-  const alone = aloneAt(profiles, path.offset, full, raw.grain, places.closed, step);
+  const alone = aloneAt(profiles, path.offset, full, raw.grain, places.closed, stepOf(places));
   // Of a stroke that is nowhere alone all there is to go by is the whole.
   if (sums.some((s, i) => s && alone[i]))
     sums.forEach((_, i) => {

@@ -1,5 +1,5 @@
 import type { Spline } from '../geometry/fit/spline';
-import type { Places } from '../geometry/along';
+import { stepOf, type Places } from '../geometry/along';
 import type { InkPath } from './inkPath';
 
 /** Where each place of a run is to come to lie. */
@@ -43,9 +43,6 @@ export function aimsFor(places: Places, path: InkPath, spline: Spline, reach: nu
   for (const c of corners) meetAt(aims, places, known, c, keepOff, Math.ceil(SIDE / step), reach);
   return aims;
 }
-
-export const stepOf = (places: Places): number =>
-  places.length / Math.max(1, places.closed ? places.n : places.n - 1) || 1;
 
 /** The places at which the run has its inner corners. */
 const cornerPlaces = (sp: Spline, places: Places): number[] =>

@@ -26,24 +26,30 @@ const BEGINS = 2;
 /** How far a rim is off before a leap: the middle of so many places. */
 const BEFORE = 5;
 
+/** The rim so many places on from where one stands, or back; NaN where there is none, or the line has ended. */
+type Walk = (d: number) => number;
+
 /** For each place whether its rim is another stroke's. `found` are px from the stroke's middle, endless or NaN where none is seen. */
 export function othersRims(found: Float64Array, closed: boolean, step: number): Uint8Array {
   const n = found.length;
   const rims = closed ? found : withoutCaps(found, step);
-  const foreign = new Uint8Array(n);
-  const place = (i: number): number => (closed ? ((i % n) + n) % n : i >= 0 && i < n ? i : -1);
-  for (let i = 0; i < n; i++) if (!Number.isFinite(rims[i])) foreign[i] = 1;
+  const place = (i: number): number => (closed ? ((i % n) + n) % n : i);
+  const foreign = Uint8Array.from(rims, (r) => (Number.isFinite(r) ? 0 : 1));
   for (const way of [1, -1]) {
     for (let i = 0; i < n; i++) {
-      const after = place(i + way * LEAP.places);
-      if (after < 0) continue;
-      const base = baseBefore(rims, i, way, place);
-      if (!(base > 0) || !(rims[after] - base > Math.max(LEAP.px, LEAP.share * base))) continue;
-      const sudden = rims[after] - rims[i] > Math.max(LEAP.px, LEAP.share * base) || !Number.isFinite(rims[after]);
-      if (sudden) markMeeting(rims, foreign, i, way, base, step, place);
+      const walk: Walk = (d) => rims[place(i + way * d)] ?? NaN;
+      const base = baseBefore(walk);
+      const leap = Math.max(LEAP.px, LEAP.share * base);
+      const after = walk(LEAP.places);
+      if (!(base > 0 && after - base > leap) || after - walk(0) <= leap) continue;
+      const end = endOfMeeting(walk, base, step, n);
+      for (let d = 1; d < end; d++) foreign[place(i + way * d)] = 1;
     }
   }
-  return widened(foreign, BEGINS, place);
+  return foreign.map((_, i) => {
+    for (let d = -BEGINS; d <= BEGINS; d++) if (foreign[place(i + d)]) return 1;
+    return 0;
+  });
 }
 
 /** A round end's rims come nearer: within half a width of it they are as far off as there. */
@@ -61,90 +67,47 @@ function withoutCaps(found: Float64Array, step: number): Float64Array {
   return rims;
 }
 
-type Place = (i: number) => number;
-
-/** How far the rim was off just before a place, the other way round. */
-function baseBefore(rims: Float64Array, i: number, way: number, place: Place): number {
-  const before: number[] = [];
-  for (let k = 0; k < BEFORE; k++) {
-    const at = place(i - way * k);
-    if (at >= 0 && Number.isFinite(rims[at])) before.push(rims[at]);
-  }
+/** How far the rim was off just before. */
+function baseBefore(walk: Walk): number {
+  const before = Array.from({ length: BEFORE }, (_, k) => walk(-k)).filter(Number.isFinite);
   before.sort((a, b) => a - b);
   return before[Math.floor((before.length - 1) / 3)] ?? NaN;
 }
 
-/** By how much a rim moves from place to place before a leap: the median over some places. */
-function slopeBefore(rims: Float64Array, from: number, way: number, place: Place): number {
-  const steps: number[] = [];
-  for (let k = 1; k <= SLOPE_OVER; k++) {
-    const [a, b] = [place(from - way * (k + 4)), place(from - way * k)];
-    if (a >= 0 && b >= 0 && Number.isFinite(rims[a]) && Number.isFinite(rims[b])) steps.push((rims[b] - rims[a]) / 4);
-  }
+/** By how much the rim moved from place to place before: the median over some places. */
+function slopeBefore(walk: Walk): number {
+  const steps = Array.from({ length: SLOPE_OVER }, (_, k) => (walk(-k - 1) - walk(-k - 5)) / 4).filter(Number.isFinite);
   steps.sort((a, b) => a - b);
   return steps.length < 4 ? 0 : steps[steps.length >> 1];
 }
 
-/** Marks what follows a leap, up to where the rim is back; a leap that is not much, and never comes back, is the stroke's own. */
-function markMeeting(
-  rims: Float64Array,
-  foreign: Uint8Array,
-  from: number,
-  way: number,
-  base: number,
-  step: number,
-  place: Place,
-): void {
-  const slope = slopeBefore(rims, from, way, place);
+/**
+ * After how many places a rim that has leapt is back, or the line ends; 0 where the leap is not much and never comes back:
+ * that is the stroke's own.
+ */
+function endOfMeeting(walk: Walk, base: number, step: number, n: number): number {
+  const slope = slopeBefore(walk);
   let most = base;
-  let end = 1;
   let lastFall: number | null = null;
-  for (; end < rims.length; end++) {
-    const at = place(from + way * end);
-    if (at < 0) break;
-    const off = rims[at];
+  for (let d = 1; d < n; d++) {
+    const off = walk(d);
+    if (Number.isNaN(off)) return d;
     most = Math.max(most, off);
-    if (end > LEAP.places && isBack(rims, from, way, end, base, slope, step, place)) break;
-    if (end * step > LONGEST * (base + Math.min(most, 3 * base + WIDE))) {
-      if (most < MUCH * base + 2) return;
-      end = lastFall ?? end;
-      break;
-    }
-    const fell = rims[place(from + way * (end - LEAP.places))] - off;
-    if (end > LEAP.places && fell > MUCH * base && off <= TWICE * base) lastFall = end;
+    // As wide as it would have become until here.
+    const here = base * Math.max(0.9, Math.min(1.5, 1 + (slope * d) / base));
+    if (d > LEAP.places && isBack(walk, d, here, step)) return d;
+    if (d * step > LONGEST * (base + Math.min(most, 3 * base + WIDE)))
+      return most < MUCH * base + 2 ? 0 : (lastFall ?? d);
+    if (d > LEAP.places && walk(d - LEAP.places) - off > MUCH * base && off <= TWICE * base) lastFall = d;
   }
-  for (let d = 1; d < end; d++) foreign[place(from + way * d)] = 1;
+  return n;
 }
 
-/** Whether a rim is about where it was before it leapt, or has leapt back to about that. */
-function isBack(
-  rims: Float64Array,
-  from: number,
-  way: number,
-  d: number,
-  base: number,
-  slope: number,
-  step: number,
-  place: Place,
-): boolean {
-  const off = rims[place(from + way * d)];
-  const here = base * Math.max(0.9, Math.min(1.5, 1 + (slope * d) / base));
+/** Whether a rim is about `here`, or has leapt back to about that: what lies between may have swelled or tapered. */
+function isBack(walk: Walk, d: number, here: number, step: number): boolean {
+  const off = walk(d);
   if (off <= here + Math.max(BACK.px, BACK.share * here)) return true;
-  // What lies between may have swelled or tapered.
-  const leaps = rims[place(from + way * (d - LEAP.places))] - off > Math.max(LEAP.px, LEAP.share * off);
-  const falls = rims[place(from + way * (d + 2))] < off - 1;
+  const leaps = walk(d - LEAP.places) - off > Math.max(LEAP.px, LEAP.share * off);
+  const falls = walk(d + 2) < off - 1;
   return leaps && !falls && off <= Math.max(ALIKE * here, here + SWELL * d * step);
-}
-
-/** What is marked, and so many places to either side of it. */
-function widened(marked: Uint8Array, by: number, place: Place): Uint8Array {
-  const result = marked.slice();
-  marked.forEach((is, i) => {
-    if (!is) return;
-    for (let d = -by; d <= by; d++) {
-      const at = place(i + d);
-      if (at >= 0) result[at] = 1;
-    }
-  });
-  return result;
 }

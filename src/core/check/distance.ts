@@ -1,6 +1,6 @@
 import { assertReach } from '../assist/tracked';
 import quickselect from 'quickselect';
-import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
+import { assertRun, placesAlong, stepOf, type CubicRun, type Places } from '../geometry/along';
 import { distanceToChord } from '../geometry/chord';
 import { inkPath } from '../assist/inkPath';
 import { trackedOf, type Target } from '../assist/tracked';
@@ -38,8 +38,7 @@ export function distanceFromInk(run: CubicRun, image: GrayImage, options: Distan
 /** The distance of each place from the traced way itself, which may run askew to the line; NaN where it has none. */
 export function distancesTo(places: Places, offset: Float64Array, reach: number): Float64Array {
   const { n, closed } = places;
-  const step = places.length / Math.max(1, closed ? n : n - 1) || 1;
-  const window = Math.min(n - 1, Math.ceil(reach / step));
+  const window = Math.min(n - 1, Math.ceil(reach / stepOf(places)));
   const px = Float64Array.from(offset, (o, i) => places.x[i] + o * places.nx[i]);
   const py = Float64Array.from(offset, (o, i) => places.y[i] + o * places.ny[i]);
   return offset.map((o, i) => {

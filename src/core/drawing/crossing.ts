@@ -4,11 +4,15 @@ import { splitAt, type Cubic } from '../geometry/cubic';
 import { intersectCubics } from '../geometry/intersection';
 import { cubicLength, parameterAt } from '../geometry/length';
 import { subtract, type Point } from '../geometry/point';
-import { segmentBetween } from './run';
-import type { Node } from './schema';
+import { cubicsOf, segmentBetween } from './run';
+import type { Line, Node } from './schema';
 
 /** A curve of another line, by its id. */
 export type Other = { readonly line: string; readonly cubic: Cubic };
+
+/** The curves of a line, with its id. */
+export const othersOf = ({ id, runs }: Pick<Line, 'id' | 'runs'>): Other[] =>
+  runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: id, cubic })));
 
 export type Crossed = { readonly by: number; readonly point: Point; readonly line: string };
 

@@ -58,6 +58,10 @@ function bodyReach({ style, marks }: Line): number {
   return half * (join === 'miter' ? Math.max(1.5, miterLimit) : 1.5) + wobble + overrun;
 }
 
+/** Runs moved as they are. */
+export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
+  runs.map((r) => ({ ...r, nodes: r.nodes.map((n): Node => ({ ...n, point: add(n.point, by) })) }));
+
 /** A box that holds a line's body, found quickly: that of its points and handles, which its curve lies within. */
 export const bodyHull = (line: Line): Box => growBox(controlBox(line), bodyReach(line));
 

@@ -2,8 +2,8 @@ import { endPoint } from '../drawing/end';
 import { linesOf } from '../drawing/items';
 import { findLine, isOpenSheet } from '../drawing/find';
 import { reflowed } from '../drawing/node';
-import { cubicsOf, segmentBetween } from '../drawing/run';
-import type { Drawing, Node, Run } from '../drawing/schema';
+import { segmentBetween } from '../drawing/run';
+import type { Drawing, Line, Node, Run } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';
 import { boxesMeet } from '../geometry/box';
 import { derivative, type Cubic } from '../geometry/cubic';
@@ -13,7 +13,7 @@ import { edit, type Edit } from '../change/edit';
 import { replacedRun } from './join';
 import { towards, type End } from '../drawing/end';
 import { reshapeLines } from './lines';
-import { trimmed, Other, crossingBefore } from '../drawing/crossing';
+import { crossingBefore, othersOf, trimmed, type Other } from '../drawing/crossing';
 
 /** Where an end meets another line: cut short there, or carried on to it. */
 export type Meeting = {
@@ -37,14 +37,26 @@ export function meetingOf(d: Drawing, end: End, reach: number): Meeting | null {
 
 /** An end trimmed or extended to the line it should meet; without steps where it meets none within `reach`. */
 export function meetLine(d: Drawing, end: End, reach: number): Edit {
-  const line = findLine(d, end.line)?.line;
-  const run = line?.runs[end.run];
   const meeting = meetingOf(d, end, reach);
-  if (!line || !run || !meeting) return edit('Meet line');
-  const nodes = towards(run, end);
-  const label = meeting.how === 'trim' ? 'Trim to line' : 'Extend to line';
-  const next = meeting.how === 'trim' ? trimmed(nodes, meeting.by) : extended(nodes, meeting.point);
-  return reshapeLines(d, new Map([[line.id, replacedRun(line, end, next)]]), label);
+  if (!meeting) return edit('Meet line');
+  const { how, by, point } = meeting;
+  return how === 'trim'
+    ? withEnd(d, end, (nodes) => trimmed(nodes, by), 'Trim to line')
+    : withEnd(d, end, (nodes) => extended(nodes, point), 'Extend to line');
+}
+
+/** An end cut short where it crosses a line within `reach` of it; without steps where it does not stick out beyond that. */
+export function trimToLine(d: Drawing, end: End, other: Line, reach: number, label: string): Edit {
+  const run = findLine(d, end.line)?.line.runs[end.run];
+  const trim = run && !run.closed ? trimOf(towards(run, end), othersOf(other), reach) : null;
+  return trim ? withEnd(d, end, (nodes) => trimmed(nodes, trim.by), label) : edit(label);
+}
+
+/** A line with the nodes towards one of its ends made anew. */
+function withEnd(d: Drawing, end: End, make: (nodes: readonly Node[]) => Node[], label: string): Edit {
+  const { line } = findLine(d, end.line)!;
+  const runs = replacedRun(line, end, make(towards(line.runs[end.run], end)));
+  return reshapeLines(d, new Map([[line.id, runs]]), label);
 }
 
 /** Two ends brought to one place, the middle between them, each line staying its own. */
@@ -77,7 +89,7 @@ const otherCubics = (d: Drawing, but: string): Other[] =>
   d.sheets
     .filter(isOpenSheet)
     .flatMap((s) => linesOf(s).filter((l) => l.id !== but))
-    .flatMap((l) => l.runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: l.id, cubic }))));
+    .flatMap(othersOf);
 
 const SAME = 1e-6;
 

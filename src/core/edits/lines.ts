@@ -1,9 +1,10 @@
 import { findLine, findLines, placeOf, sheetOf, type Found } from '../drawing/find';
+import { movedRuns } from '../drawing/run';
 import { itemOnGrid, pointOnGrid, runsOnGrid } from '../drawing/grid';
 import { linesOfItem } from '../drawing/items';
-import type { Drawing, Line, Mark, Node, Run, Style } from '../drawing/schema';
+import type { Drawing, Line, Mark, Run, Style } from '../drawing/schema';
 import { wholeItemsOf } from '../drawing/whole';
-import { add, type Point } from '../geometry/point';
+import type { Point } from '../geometry/point';
 import { carriedMarks } from '../ink/carriedMarks';
 import type { Step } from '../change/change';
 import { counted, edit, type Edit } from '../change/edit';
@@ -92,9 +93,6 @@ export function moveLines(d: Drawing, ids: Iterable<string>, by: Point): Edit {
     }),
   );
 }
-
-export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
-  runs.map((r) => ({ ...r, nodes: r.nodes.map((n): Node => ({ ...n, point: add(n.point, by) })) }));
 
 /** Style for lines; the sheets they are on take it too, so that their next line is alike. */
 export function styleLines(d: Drawing, ids: Iterable<string>, style: Partial<Style>, label: string): Edit {

@@ -19,51 +19,44 @@ import { settledRuns, type SettleFigures } from './settle';
 /** How often what settling brought is looked for and put right: one fix can bring another note. */
 const ROUNDS = 5;
 
-type Reshaped = ReadonlyMap<string, readonly Run[]>;
-
 /**
- * Lines by their ids settled onto the ink beneath them, a line a step; only those that move. Where whole lines settle, what
+ * Lines by their ids settled onto the ink beneath them; only those that move. Where whole lines settle, what
  * that brings is put right: an end that now stops short of another line, or sticks out beyond it, meets it; no line that
  * was not asked for moves. `nodes` (by line, as `run:node`) are the only ones that move, where there are any.
  */
-export function* settlingLines(
+export function settledLines(
   d: Drawing,
   ids: readonly string[],
   nodes: ReadonlyMap<string, ReadonlySet<string>>,
   pictures: Pictures,
   figures: SettleFigures,
-): Generator<void, Reshaped> {
+): ReadonlyMap<string, readonly Run[]> {
   const settled = new Map<string, readonly Run[]>();
   for (const id of ids) {
     const line = findLine(d, id)?.line;
     const r = line && referenceBeneath(d, line);
     const picture = r && pictures.get(r.id);
-    if (line && r && picture) {
-      const own = nodes.size > 0 ? (nodes.get(id) ?? new Set<string>()) : undefined;
-      const runs = settledRuns(line, r, picture, figures, own);
-      if (runs !== line.runs) settled.set(id, runs);
-    }
-    yield;
+    if (!line || !r || !picture) continue;
+    const own = nodes.size > 0 ? (nodes.get(id) ?? new Set<string>()) : undefined;
+    const runs = settledRuns(line, r, picture, figures, own);
+    if (runs !== line.runs) settled.set(id, runs);
   }
-  if (nodes.size > 0 || settled.size === 0) return settled;
-  yield* mending(d, settled, inkJudge(d, pictures, figures.reach));
+  if (nodes.size === 0 && settled.size > 0) mend(d, settled, inkJudge(d, pictures, figures.reach));
   return settled;
 }
 
 /** Puts right what lines in their new shapes brought. */
-function* mending(d: Drawing, settled: Map<string, readonly Run[]>, judge: Judge): Generator<void, void> {
+function mend(d: Drawing, settled: Map<string, readonly Run[]>, judge: Judge): void {
   const own: Judge = (before, after, at, around) =>
     settled.has(before.id) ? judge(before, after, at, around) : Infinity;
   const [before, after] = [d, applyChange(d, { id: 'settled', ...reshapeLines(d, settled, 'Settle') })];
   const boxes = [...settled.keys()].flatMap((id) => boxesOf(id, before, after));
   const had = new Set(findNotes(around(before, boxes)).map(keyOf));
-  yield;
   let now = around(after, boxes);
   for (let round = 0; round < ROUNDS; round++) {
     const fresh = findNotes(now).filter((n) => settled.has(n.lines[0]) && !had.has(keyOf(n)));
     if (fresh.length === 0) return;
     const { edit } = fixAll(now, fresh, 'Settle', noteLimits, own);
-    yield;
     if (edit.steps.length === 0) return;
     now = applyChange(now, { id: `round ${round}`, ...edit });
     for (const id of settled.keys()) {

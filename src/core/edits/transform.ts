@@ -4,14 +4,14 @@ import { isGroup, linesIn, mapItem } from '../drawing/items';
 import { byList, unitOf, wholeItemsOf } from '../drawing/whole';
 import { reflowed } from '../drawing/node';
 import { grownStroke } from '../ink/grown';
-import { skeletonBoxOf } from '../drawing/run';
+import { movedRuns, skeletonBoxOf } from '../drawing/run';
 import type { Drawing, Line, Node } from '../drawing/schema';
 import { isEmptyBox } from '../geometry/box';
 import { growthOf, mapOffset, mapPoint, type Matrix } from '../geometry/matrix';
 import { add, type Box, type Point } from '../geometry/point';
 import type { Step } from '../change/change';
 import { counted, edit, type Edit } from '../change/edit';
-import { moveLines, movedRuns } from './lines';
+import { moveLines } from './lines';
 
 const found = (d: Drawing, ids: Iterable<string>): Found[] => [...new Set(ids)].flatMap((id) => findLine(d, id) ?? []);
 

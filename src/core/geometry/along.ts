@@ -22,6 +22,9 @@ export type Places = {
   readonly closed: boolean;
 };
 
+/** How far apart the places of a run are along it. */
+export const stepOf = ({ n, length, closed }: Places): number => length / Math.max(1, closed ? n : n - 1) || 1;
+
 /** @throws RangeError for a run without cubics, or with places that are not finite. */
 export function assertRun(run: CubicRun): void {
   if (!Array.isArray(run?.cubics) || run.cubics.length === 0) throw new RangeError('a run needs at least one cubic');

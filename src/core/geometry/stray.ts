@@ -1,15 +1,22 @@
+import { hullBox } from './bounds';
+import { distanceToBox } from './box';
 import { evaluate, type Cubic } from './cubic';
 import { nearestOnCubic } from './nearest';
+import type { Point } from './point';
 
-/** How far apart places are taken along each of the curves: as shares of its parameter. */
+/** How far a place lies from the nearest of some curves; endless where there is none. */
+export function awayFrom(curves: readonly Cubic[], p: Point): number {
+  let least = Infinity;
+  for (const c of curves)
+    if (distanceToBox(hullBox(c), p) < least) least = Math.min(least, nearestOnCubic(c, p).distance);
+  return least;
+}
+
+/** Places are taken so many to each of the curves, as shares of its parameter. */
 const PLACES = 16;
 
-/** How far places of some curves lie from the nearest of others, at most; endless where there are no others. */
+/** How far places of some curves lie from the nearest of others, at most. */
 export const strayFrom = (curves: readonly Cubic[], others: readonly Cubic[]): number =>
-  curves.reduce((most, c) => {
-    for (let i = 0; i <= PLACES; i++) {
-      const p = evaluate(c, i / PLACES);
-      most = Math.max(most, others.reduce((least, o) => Math.min(least, nearestOnCubic(o, p).distance), Infinity));
-    }
-    return most;
-  }, 0);
+  Math.max(
+    ...curves.flatMap((c) => Array.from({ length: PLACES + 1 }, (_, i) => awayFrom(others, evaluate(c, i / PLACES)))),
+  );

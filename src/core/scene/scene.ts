@@ -131,6 +131,9 @@ function partsOf(line: Line, ink: (paint: Style['stroke']) => Ink): Part[] {
 /** Something that is painted, with the layers that it lies in, the outermost first: only those that change how it looks. */
 export type Leaf = { readonly node: LineNode | PictureNode; readonly layers: readonly Layer[] };
 
+/** The id of the line or picture that is painted. */
+export const paintedId = (node: Leaf['node']): string => (node.kind === 'line' ? node.line.id : node.placed.id);
+
 /** All that is painted, in its order, layer or not. */
 export function leavesOf(scene: Scene): Leaf[] {
   const leaves: Leaf[] = [];

@@ -5,8 +5,9 @@ import { GridComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { Button, Switch } from 'antd';
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { formatNumber } from '@/ui/format';
+import { useChart } from '@/ui/useChart';
 import { useBench, usePreference } from '../../benchContext';
 import { handRecordOf, nothingDone, type HandRecord } from '../../state/handRecord';
 import { prefer } from '../../state/preferences';
@@ -63,13 +64,7 @@ export function HandCard() {
 
 /** A bar for each stage, as long as the time spent there. */
 function StageTimes({ stages }: Pick<HandRecord, 'stages'>) {
-  const host = useRef<HTMLDivElement>(null);
-  const chart = useRef<echarts.ECharts | null>(null);
-  useEffect(() => {
-    const made = echarts.init(host.current!, undefined, { width: WIDTH, height: HEIGHT });
-    chart.current = made;
-    return () => made.dispose();
-  }, []);
+  const { host, chart } = useChart(WIDTH, HEIGHT);
   useEffect(() => {
     const font = { fontFamily: '"Figtree Variable", sans-serif', fontSize: 11, color: '#665f4f' };
     chart.current?.setOption({
@@ -100,7 +95,7 @@ function StageTimes({ stages }: Pick<HandRecord, 'stages'>) {
         },
       ],
     });
-  }, [stages]);
+  }, [chart, stages]);
   const told = STAGES.map(([id, label]) => `${label} ${minutes(stages[id] ?? 0)}`).join(', ');
   return <div ref={host} role="img" aria-label={`Time at each stage: ${told}`} />;
 }

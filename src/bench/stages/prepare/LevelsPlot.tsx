@@ -5,6 +5,7 @@ import { GraphicComponent, GridComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
+import { useChart } from '@/ui/useChart';
 
 echarts.use([BarChart, GridComponent, GraphicComponent, CanvasRenderer]);
 
@@ -35,21 +36,11 @@ const xOfDragged = ({ target }: Dragged): number =>
 
 /** The tones of a picture, and two slips on them: what is darker than the one is ink, what is lighter than the other paper. */
 export function LevelsPlot({ tones, levels, disabled, onMove, onDone }: Props) {
-  const host = useRef<HTMLDivElement>(null);
-  const chart = useRef<echarts.ECharts | null>(null);
+  const { host, chart } = useChart(WIDTH, HEIGHT);
   const latest = useRef({ levels, onMove, onDone });
   useEffect(() => {
     latest.current = { levels, onMove, onDone };
   });
-
-  useEffect(() => {
-    const made = echarts.init(host.current!, undefined, { width: WIDTH, height: HEIGHT });
-    chart.current = made;
-    return () => {
-      made.dispose();
-      chart.current = null;
-    };
-  }, []);
 
   useEffect(() => {
     const top = Math.max(1, ...tones.map((n) => Math.sqrt(n)));
@@ -68,7 +59,7 @@ export function LevelsPlot({ tones, levels, disabled, onMove, onDone }: Props) {
         },
       ],
     });
-  }, [tones]);
+  }, [chart, tones]);
 
   useEffect(() => {
     const moved = (which: 'black' | 'white', x: number): Levels => {
@@ -138,7 +129,7 @@ export function LevelsPlot({ tones, levels, disabled, onMove, onDone }: Props) {
         slip('white', levels.white, 'paper', levels.white < 35 ? 1 : -1),
       ],
     });
-  }, [levels, disabled]);
+  }, [chart, levels, disabled]);
 
   return (
     <div

@@ -12,7 +12,7 @@ import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { PICTURE_TYPES, putBeside, takeIn } from '../../commands/desk';
 import { useBench, useBenchState } from '../../benchContext';
-import { pictureUrl } from '../../state/api';
+import { pictureUrl } from '@/workers/pictureUrl';
 
 /** Where a reference lies and how it is seen: figures, one-press layouts, flips, blend and tint. */
 export function PlacingCard({ reference: r }: { reference: Reference }) {

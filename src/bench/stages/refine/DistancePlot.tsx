@@ -6,6 +6,7 @@ import * as echarts from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffectEvent, useLayoutEffect, useRef } from 'react';
 import { useFollowing, type Following } from '@/ui/following';
+import { useChart } from '@/ui/useChart';
 import type { LineDistance } from '@/core/check/lineDistance';
 
 echarts.use([LineChart, GridComponent, CanvasRenderer]);
@@ -36,19 +37,16 @@ type Extent = { along: number; most: number };
  * where the chart would take too long for each frame, its curve is drawn by itself over the same axes.
  */
 export function DistancePlot({ line, moving, onPoint, onGo }: Props) {
-  const host = useRef<HTMLDivElement>(null);
-  const chart = useRef<echarts.ECharts | null>(null);
   const curve = useRef<HTMLCanvasElement>(null);
   const drawn = useRef<{ line: LineDistance; extent: Extent; moving: boolean } | null>(null);
   const now = useEffectEvent(() => line.now());
   const point = useEffectEvent(onPoint);
   const go = useEffectEvent(onGo);
+  const { host, chart } = useChart(WIDTH, HEIGHT);
 
   useLayoutEffect(() => {
-    const made = echarts.init(host.current!, undefined, { width: WIDTH, height: HEIGHT });
-    chart.current = made;
     drawn.current = null;
-    const zr = made.getZr();
+    const zr = chart.current!.getZr();
     const at = (x: number) => placeAt(now(), (x - PLOT.left) / INNER_WIDTH);
     zr.on('mousemove', (e) => point(at(e.offsetX)));
     zr.on('globalout', () => point(null));
@@ -56,12 +54,8 @@ export function DistancePlot({ line, moving, onPoint, onGo }: Props) {
       const place = at(e.offsetX);
       if (place) go(place);
     });
-    return () => {
-      point(null);
-      made.dispose();
-      chart.current = null;
-    };
-  }, []);
+    return () => point(null);
+  }, [chart]);
 
   useFollowing(line, (l) => {
     const before = drawn.current;

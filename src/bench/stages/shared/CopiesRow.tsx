@@ -8,7 +8,7 @@ import { mappedCopies, mirrorAt, turnsAbout } from '@/core/edits/copies';
 import type { Matrix } from '@/core/geometry/matrix';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
-import { useDeedButton } from '../../useDeedButton';
+import { useTitledButton } from '../../useDeedButton';
 
 /** So many lines at most come of one press. */
 const MOST = 10_000;
@@ -16,7 +16,7 @@ const MOST = 10_000;
 /** Copies of what is chosen: in a mirror through a place, or turned about it until they come round. */
 export function CopiesRow({ at, where }: { at: Point; where: string }) {
   const bench = useBench();
-  const deed = useDeedButton();
+  const button = useTitledButton();
   const reading = useBenchState((s) => s.reading);
   const [count, setCount] = useState(6);
   const make = (maps: readonly Matrix[], verb: string): void => {
@@ -26,7 +26,6 @@ export function CopiesRow({ at, where }: { at: Point; where: string }) {
     const { edit, ids } = mappedCopies(drawing, lines, maps, () => nanoid(10), label, within);
     if (bench.commit(edit)) bench.choose([...lines, ...ids]);
   };
-  const button = (label: string, title: string, run: () => void) => deed(label, title, run, { 'aria-label': title });
   return (
     <div className="copies" role="group" aria-label="Copies">
       <span className="option-label">mirrored copy</span>

@@ -8,7 +8,7 @@ import { Chip } from '@/ui/Chip';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
-import { useDeedButton } from '../../useDeedButton';
+import { useTitledButton } from '../../useDeedButton';
 import { prefer } from '../../state/preferences';
 import { CopiesRow } from './CopiesRow';
 
@@ -22,7 +22,7 @@ const nameOf = ({ x, y }: Point): string =>
 /** The chosen lines by figures: where they are, how large; scaled, turned, slanted and flipped about a place. */
 export function TransformCard() {
   const bench = useBench();
-  const deed = useDeedButton();
+  const button = useTitledButton();
   const drawing = useBenchState((s) => s.preview ?? s.drawing);
   const lines = useBenchState((s) => s.lines);
   const reading = useBenchState((s) => s.reading);
@@ -70,7 +70,6 @@ export function TransformCard() {
       onCommit={(v) => setAmounts({ ...amounts, [key]: v })}
     />
   );
-  const button = (label: string, title: string, run: () => void) => deed(label, title, run, { 'aria-label': title });
   const k = amounts.scale / 100;
   return (
     <div className="card" role="group" aria-label="Place and size">

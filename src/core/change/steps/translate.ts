@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { isOnGrid, keepOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
 import type { Item } from '../../drawing/item';
 import { mapItem } from '../../drawing/items';
-import { keepBox } from '../../drawing/run';
+import { keepBox, movedRuns } from '../../drawing/run';
 import { idSchema, offsetSchema, type Line } from '../../drawing/schema';
 import type { Point } from '../../geometry/point';
 import { ChangeError } from '../changeError';
@@ -35,10 +35,7 @@ function translated(item: Item, by: Point): Item {
 
 function lineMoved(line: Line, by: Point): Line {
   if (lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
-  const runs = line.runs.map((run) => ({
-    ...run,
-    nodes: run.nodes.map((n) => ({ ...n, point: { x: n.point.x + by.x, y: n.point.y + by.y } })),
-  }));
+  const runs = movedRuns(line.runs, by);
   keepOnGrid(runs);
   keepBox(line, runs, by);
   return { ...line, runs };

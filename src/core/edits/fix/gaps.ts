@@ -1,6 +1,6 @@
-import { trimmed } from '../../drawing/crossing';
+import { othersOf, trimmed } from '../../drawing/crossing';
 import { findLine } from '../../drawing/find';
-import { cubicsOf, nearestOnLine, reversedNodes, segmentBetween } from '../../drawing/run';
+import { nearestOnLine, reversedNodes, segmentBetween } from '../../drawing/run';
 import type { Drawing, Line, Node } from '../../drawing/schema';
 import { derivative, straightCubic, type Cubic } from '../../geometry/cubic';
 import { add, cross, distance, dot, mix, samePoint, scale, subtract, unit, type Point } from '../../geometry/point';
@@ -105,8 +105,7 @@ const straightOn = (nodes: readonly Node[], to: Point): Node[] =>
 
 /** Nodes led straight on to a line that they miss, and by a curve to its nearest place. */
 function ledToLine(nodes: readonly Node[], target: Line, reach: number): Node[][] {
-  const others = target.runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: target.id, cubic })));
-  const ahead = extensionOf(nodes, others, reach);
+  const ahead = extensionOf(nodes, othersOf(target), reach);
   const foot = nearestOnLine(target, nodes.at(-1)!.point);
   const aside = foot && foot.distance <= reach ? ledTo(nodes, foot.point, null) : null;
   return [...(ahead ? [straightOn(nodes, ahead.point)] : []), ...(aside ? [aside] : [])];

@@ -3,9 +3,7 @@ import type { Pictures } from '../../check/pictures';
 import { referenceBeneath } from '../../drawing/beneath';
 import { cubicsOf, lineLength } from '../../drawing/run';
 import type { Drawing, Line } from '../../drawing/schema';
-import { hullBox } from '../../geometry/bounds';
-import { distanceToBox } from '../../geometry/box';
-import { nearestOnCubic } from '../../geometry/nearest';
+import { awayFrom } from '../../geometry/stray';
 import { restStays, type Judge } from './judge';
 
 /** A line with ink beneath less of it than this is judged by itself. */
@@ -57,7 +55,7 @@ function isDrawn({ places }: LineDistance, after: Line): boolean {
   let length = 0;
   for (let i = 0; i < places.length; i += 4) {
     const p = { x: places[i], y: places[i + 1] };
-    if (curves.some((c) => distanceToBox(hullBox(c), p) <= SAME && nearestOnCubic(c, p).distance <= SAME)) continue;
+    if (awayFrom(curves, p) <= SAME) continue;
     lost.push(places[i + 3]);
     if (i > 0) length += Math.hypot(p.x - places[i - 4], p.y - places[i - 3]);
   }

@@ -1,10 +1,8 @@
 import { cubicsOf } from '../../drawing/run';
 import type { Line } from '../../drawing/schema';
-import { hullBox } from '../../geometry/bounds';
-import { distanceToBox } from '../../geometry/box';
 import { evaluate, polygonLength, type Cubic } from '../../geometry/cubic';
-import { nearestOnCubic } from '../../geometry/nearest';
 import { distance, type Point } from '../../geometry/point';
+import { awayFrom } from '../../geometry/stray';
 
 /**
  * How much worse a line lies after a fix than before, px or page units; 0 or less when no worse, endless when the fix is
@@ -37,12 +35,3 @@ export const restStays: Judge = (before, after, at, around) => {
 };
 
 const keyOf = (c: Cubic): string => c.map((p) => `${p.x},${p.y}`).join(' ');
-
-function awayFrom(curves: readonly Cubic[], p: Point): number {
-  let least = Infinity;
-  for (const c of curves) {
-    if (distanceToBox(hullBox(c), p) >= least) continue;
-    least = Math.min(least, nearestOnCubic(c, p).distance);
-  }
-  return least;
-}

@@ -2,16 +2,15 @@ import { crossingsOf, withoutLoop } from '../../check/crossings';
 import type { Note, NoteKind, NoteLimits } from '../../check/note';
 import { withinPage } from '../../check/withinPage';
 import type { Edit } from '../../change/edit';
-import { crossingBefore, trimmed, type Other } from '../../drawing/crossing';
-import { endPoint, towards } from '../../drawing/end';
+import { endPoint } from '../../drawing/end';
 import { findLine } from '../../drawing/find';
 import { neighbours, reflowed } from '../../drawing/node';
-import { cubicsOf, skeletonBox } from '../../drawing/run';
-import type { Drawing, Line, Node, Run } from '../../drawing/schema';
+import { skeletonBox } from '../../drawing/run';
+import type { Drawing, Node, Run } from '../../drawing/schema';
 import { boxesMeet } from '../../geometry/box';
 import { distance, type Point } from '../../geometry/point';
 import { refitNearby } from '../../geometry/refitNearby';
-import { replacedRun } from '../join';
+import { trimToLine } from '../ends';
 import { removeLines, reshapeLines } from '../lines';
 import { changeKind, withoutNodes } from '../nodes';
 import { waysToClose } from './gaps';
@@ -58,12 +57,8 @@ export function* waysToFix(d: Drawing, note: Note, limits: NoteLimits): Generato
       return;
     case 'overhang': {
       const other = findLine(d, note.lines.at(-1)!)?.line;
-      if (!note.end || !other) return;
-      const nodes = towards(run, note.end);
-      const crossed = crossingBefore(nodes, curvesOf(other), reach);
-      if (!crossed || crossed.by <= 1e-6) return;
-      const runs = replacedRun(line, note.end, trimmed(nodes, crossed.by));
-      return yield* cut(reshapeLines(d, new Map([[line.id, runs]]), 'Trim overhang'));
+      if (note.end && other) yield* cut(trimToLine(d, note.end, other, reach, 'Trim overhang'));
+      return;
     }
     case 'kink': {
       if (!isAt(run.nodes[note.node], note.at)) return;
@@ -115,9 +110,6 @@ export function* waysToFix(d: Drawing, note: Note, limits: NoteLimits): Generato
     }
   }
 }
-
-const curvesOf = ({ id, runs }: Line): Other[] =>
-  runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: id, cubic })));
 
 const isPlace = (p: Point | undefined, at: Point): boolean => !!p && distance(p, at) < 0.5;
 const isAt = (node: Node | undefined, at: Point): boolean => isPlace(node?.point, at);
