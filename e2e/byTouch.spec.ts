@@ -1,4 +1,5 @@
 import { expect, test, type CDPSession, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
 import type { Point } from '../src/core';
 import { BenchHand, drawingWith, levelLine, makeDrawing } from './bench';
 
@@ -185,6 +186,60 @@ test('everything that can be pressed is large enough for a finger; panels fold a
   const fingers = await Fingers.on(page);
   await fingers.drag({ x: tab.x + 10, y: tab.y + 30 }, { x: tab.x + 90, y: tab.y + 30 });
   await expect(page.locator('.bench > .left')).toBeVisible();
+});
+
+test('a whole trace by touch: fifteen lines, mended, swelled, saved as SVG', async ({ page }) => {
+  test.setTimeout(120_000);
+  const hand = await BenchHand.open(page, await makeDrawing(page.request), { view });
+  const fingers = await Fingers.on(page);
+  const tap = async (p: Point): Promise<void> => page.touchscreen.tap(hand.at(p).x, hand.at(p).y);
+  const button = (name: string | RegExp) => page.getByRole('button', { name, exact: typeof name === 'string' });
+  // Thirteen level lines, every fourth ended by a curve; then two that stop short of, and stick out beyond, the first.
+  for (let k = 0; k < 13; k++) {
+    const y = 90 + 31 * k;
+    await tap({ x: 160, y });
+    if (k % 4 === 3) await fingers.drag(hand.at({ x: 380, y }), hand.at({ x: 420, y: y + 12 }));
+    else await tap({ x: 380, y });
+    await bar(page, 'end').tap();
+  }
+  for (const [x, end] of [
+    [230, 86],
+    [300, 95],
+  ]) {
+    await tap({ x, y: 60 });
+    await fingers.press(1, await middle(page, 'keep to nothing'));
+    await page.waitForTimeout(400);
+    await fingers.press(0, hand.at({ x, y: end }));
+    await fingers.lift(0);
+    await fingers.lift(1);
+    await bar(page, 'end').tap();
+  }
+  await expect.poll(async () => (await hand.lines()).length).toBe(15);
+
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('button', { name: /Refine/ })
+    .tap();
+  const endOf = async (i: number): Promise<number> => (await hand.lines())[i].runs[0].nodes.at(-1)!.point.y;
+  await button('Fix all gaps').tap({ timeout: 15_000 });
+  await expect.poll(() => endOf(13)).toBeCloseTo(90, 1);
+  await button('Fix all overhangs').tap({ timeout: 15_000 });
+  await expect.poll(() => endOf(14)).toBeCloseTo(90, 1);
+
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /Ink/ }).tap();
+  await button('Swell').tap();
+  await tap({ x: 270, y: 121 });
+  await fingers.drag(hand.at({ x: 270, y: 121 }), hand.at({ x: 271, y: 109 }));
+  await expect.poll(async () => (await hand.lines())[1].marks?.length ?? 0).toBeGreaterThan(2);
+
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('button', { name: /Deliver/ })
+    .tap();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save SVG' }).or(button('Save SVG')).tap();
+  const svg = await readFile((await (await download).path())!, 'utf8');
+  expect(svg.match(/<path/g)!.length).toBeGreaterThanOrEqual(15);
 });
 
 test('the hints speak of what there is', async ({ page }) => {

@@ -14,7 +14,7 @@ import {
   StopOutlined,
   UndoOutlined,
 } from '@ant-design/icons';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import type { BenchState } from '../state/store';
 import { pointerKind } from '../state/pointerKind';
 import { useBench, useBenchState, usePreference } from '../benchContext';
@@ -63,12 +63,31 @@ const finger = (key: keyof BenchState['heldByFinger']): Holding => ({
 });
 type Item = { label: string; title?: string; icon: ReactNode; disabled?: boolean };
 
-const Deed = ({ label, icon, disabled, run }: Item & { run: () => void }) => (
-  <button type="button" aria-label={label} disabled={disabled} onClick={run}>
-    {icon}
-    <span>{label}</span>
-  </button>
-);
+/** Done when the finger lifts: a browser may make no click of a tap that follows a quick drag. */
+function Deed({ label, icon, disabled, run }: Item & { run: () => void }) {
+  const pressed = useRef<number | null>(null);
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      disabled={disabled}
+      onPointerDown={(e) => (pressed.current = e.pointerId)}
+      onPointerUp={(e) => {
+        const { left, right, top, bottom } = e.currentTarget.getBoundingClientRect();
+        const isOn = e.clientX >= left && e.clientX <= right && e.clientY >= top && e.clientY <= bottom;
+        if (pressed.current === e.pointerId && isOn) run();
+        pressed.current = null;
+      }}
+      onClick={(e) => {
+        // By keys, or by what reads the page aloud, there is only the click.
+        if (e.detail === 0) run();
+      }}
+    >
+      {icon}
+      <span>{label}</span>
+    </button>
+  );
+}
 
 const Held = ({ label, title, icon, disabled, ...holding }: Item & Holding) => (
   <HoldButton

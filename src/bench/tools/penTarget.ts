@@ -2,12 +2,13 @@ import type { Line, Node, Point, Sheet } from '@/core';
 import { towards, type End } from '@/core/drawing/end';
 import type { NodeRef } from '@/core/drawing/nodeRef';
 import { findLine, holdsItem, sheetOf } from '@/core/drawing/find';
+import { nearestOnLine } from '@/core/drawing/run';
 import { snapped } from '@/core/drawing/snap';
-import { add, distance, snapDirection, subtract } from '@/core/geometry/point';
+import { add, distance, mix, snapDirection, subtract } from '@/core/geometry/point';
 import { preferences } from '../state/preferences';
 import type { BenchState } from '../state/store';
 import { toScreen } from '../state/view';
-import { GRIP, gripFor, LINE_GRIP, SNAP, type HandEvent, type ToolContext } from './tool';
+import { GRIP, gripFor, LINE_GRIP, LINE_PULL, NODE_PULL, SNAP, type HandEvent, type ToolContext } from './tool';
 
 /** The line under the pen: `nodes` in the order in which they are drawn, the last where the next one joins on. */
 export type Current = {
@@ -67,7 +68,7 @@ function whileDrawing(context: ToolContext, e: HandEvent, { nodes, line, sheet, 
   if (nodes.length > 1 && onto(nodes[0])) return { on: 'close' };
   const other = openEndAt(context, e, sheet.id);
   const isOther = other && (other.line !== line.id || other.run !== end.run);
-  return onLines(context, e, isOther ? { on: 'join', end: other } : null, line.id);
+  return onLines(context, e, isOther ? { on: 'join', end: other } : null, line.id, nodes.at(-1)!.point);
 }
 
 function fromIdle(context: ToolContext, e: HandEvent): PenTarget | null {
@@ -77,10 +78,18 @@ function fromIdle(context: ToolContext, e: HandEvent): PenTarget | null {
 }
 
 /** On a line that is there a press lays a node, and with Alt takes that line up. With Ctrl it keeps to nothing. */
-function onLines(context: ToolContext, e: HandEvent, taken: TakenUp | null, own: string | null): PenTarget | null {
+function onLines(
+  context: ToolContext,
+  e: HandEvent,
+  taken: TakenUp | null,
+  own: string | null,
+  from?: Point,
+): PenTarget | null {
   if (e.mod || !preferences.getState().snapLines) return null;
   if (taken && e.alt) return taken;
   const touched = touching(context, e, own);
+  // Nothing is drawn twice over: there the place stays free, a stroke of a hatching beside the one before.
+  if (touched && from && liesOn(touched.line, from, touched.at, context.unit())) return null;
   return touched && { on: touched.on, at: touched.at, withAlt: taken?.on ?? null };
 }
 
@@ -118,12 +127,23 @@ function openEndAt(context: ToolContext, e: HandEvent, sheet: string): End | nul
 export type Touched = { on: 'node' | 'segment'; at: Point; line: Line };
 
 /** The node or segment of a line, other than `own`, that a place is drawn to while that is switched on. */
-export function touching(context: ToolContext, e: HandEvent, own: string | null): Touched | null {
+export function touching(
+  context: ToolContext,
+  e: HandEvent,
+  own: string | null,
+  pull: { node: number; line: number } = { node: NODE_PULL, line: LINE_PULL },
+): Touched | null {
   if (!preferences.getState().snapLines) return null;
   const { drawing } = context.bench.getState();
   const isOther = (l: Line): boolean => l.id !== own;
-  const node = context.picking.nearestNode(drawing, e.page, gripFor(e, GRIP) * context.unit(), isOther);
+  const node = context.picking.nearestNode(drawing, e.page, gripFor(e, pull.node) * context.unit(), isOther);
   if (node) return { on: 'node', at: node.point, line: node.line };
-  const hit = context.picking.nearest(drawing, e.page, gripFor(e, LINE_GRIP) * context.unit(), isOther);
+  const hit = context.picking.nearest(drawing, e.page, gripFor(e, pull.line) * context.unit(), isOther);
   return hit && { on: 'segment', at: hit.point, line: hit.line };
+}
+
+/** Whether the straight way between two places lies on a line: a segment laid there would be that line once more. */
+function liesOn(line: Line, from: Point, to: Point, unit: number): boolean {
+  const places = [0, 0.25, 0.5, 0.75, 1].map((t) => mix(from, to, t));
+  return distance(from, to) > NODE_PULL * unit && places.every((p) => nearestOnLine(line, p)!.distance < 0.5 * unit);
 }

@@ -31,6 +31,7 @@ import {
   CLICK,
   GRIP,
   gripFor,
+  LINE_GRIP,
   type HandEvent,
   type Hint,
   type PointerShape,
@@ -43,6 +44,9 @@ type Outcome =
   | { for: 'redraw'; from: OnChosen; to: OnChosen; whole: boolean }
   | { for: 'close' }
   | { for: 'line'; end: Point | null };
+
+/** Ends of a stroke are drawn to lines from here: a stroke that runs beside one is told from them as a whole. */
+const ENDS = { node: GRIP, line: LINE_GRIP };
 
 /** A stroke this much longer than the grip can come back to its start and close. */
 const LEAST_ROUND = 4;
@@ -66,7 +70,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const s = this.bench.getState();
     const sheet = sheetToDraw(this.bench, s.sheet, 'the pencil leaves it alone');
     if (!sheet) return;
-    const start = e.mod ? null : touching(this.context, e, null);
+    const start = e.mod ? null : touching(this.context, e, null, ENDS);
     this.gesture = {
       id: nanoid(10),
       passed: [{ page: e.page, pressure: e.pressure }],
@@ -127,7 +131,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     const grip = gripFor(e, GRIP) * g.unit;
     const far = g.passed.some((p) => distance(p.page, first) > LEAST_ROUND * grip);
     if (far && !e.mod && distance(first, last) <= grip) return { for: 'close' };
-    return { for: 'line', end: e.mod ? null : drawnTo(touching(this.context, e, null), backAlong(g), g.unit) };
+    return { for: 'line', end: e.mod ? null : drawnTo(touching(this.context, e, null, ENDS), backAlong(g), g.unit) };
   }
 
   /** Whether a stroke from one place on the chosen line to another sets out along it, or carries it on from an end. */
@@ -241,7 +245,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     if (!this.at) return;
     if (this.gesture) this.paintOutcome(ctx, view, this.gesture, this.at);
     else {
-      const start = this.at.mod ? null : touching(this.context, this.at, null);
+      const start = this.at.mod ? null : touching(this.context, this.at, null, ENDS);
       if (start) paintSnapMark(ctx, toScreen(view, start.at), start.on === 'node' ? 'on its node' : 'on the line');
     }
   }

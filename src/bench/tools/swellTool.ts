@@ -26,6 +26,8 @@ type Gesture = {
   /** How far from the middle the hand took hold, page units. */
   reach: number;
   moved: boolean;
+  /** It is the second press on a mark, which is turned if the hand lets go there. */
+  turns?: boolean;
   last: HandEvent;
 };
 
@@ -123,7 +125,8 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     this.gesture = null;
     if (!g) return;
     g.last = e;
-    if (g.moved || (e.mod && !findLine(this.bench.getState().drawing, g.line)?.line.marks?.includes(g.held))) {
+    if (g.turns && !g.moved) this.turn(g);
+    else if (g.moved || (e.mod && !findLine(this.bench.getState().drawing, g.line)?.line.marks?.includes(g.held))) {
       const marks = this.marksOf(g);
       this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[g.line, marks]]), 'Swell line'));
       const near = marks.findIndex((m) => !g.marks.includes(m));
@@ -132,17 +135,18 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
     this.context.repaint();
   }
 
-  /** A second press on a mark makes it sharp, or soft again. */
+  /** A second press on a mark makes it sharp, or soft again; one that is pulled pulls. */
   twice(e: HandEvent): void {
     const line = this.under(e);
-    const index = line ? this.markUnder(line, e) : -1;
-    this.gesture = null;
-    if (!line?.marks || index < 0) return;
-    const turned = { ...line.marks[index], sharp: !line.marks[index].sharp };
-    const marks = line.marks.with(index, turned);
-    this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[line.id, marks]]), 'Turn mark'));
+    if (this.gesture && line) this.gesture.turns = this.markUnder(line, e) >= 0;
+  }
+
+  private turn(g: Gesture): void {
+    const index = g.marks.indexOf(g.held);
+    const turned = { ...g.held, sharp: !g.held.sharp };
+    const marks = g.marks.with(index, turned);
+    this.bench.commit(setMarks(this.bench.getState().drawing, new Map([[g.line, marks]]), 'Turn mark'));
     this.bench.setState({ mark: index });
-    this.context.repaint();
   }
 
   key(key: string, { shift }: { shift: boolean }): boolean {

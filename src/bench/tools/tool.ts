@@ -97,6 +97,9 @@ export interface Tool {
 export const GRIP = 9;
 /** Nearer than this to a line, it is on the line. */
 export const LINE_GRIP = 7;
+/** A place is drawn to a node and to a segment of another line from this near only: strokes of a hatching stay apart. */
+export const NODE_PULL = 5;
+export const LINE_PULL = 4;
 /** Guides and grid draw a place to them from this near, CSS px. */
 export const SNAP = 6;
 /** A press that moves less than this is a click. */

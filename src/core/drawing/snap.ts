@@ -17,19 +17,21 @@ function nearestOffset(places: readonly number[], targets: readonly number[], re
   return best;
 }
 
-/** The offset that draws one of `places` to a guide, or to the grid where that is switched on and no guide is near. */
-function drawTo(page: Page, axis: 'x' | 'y', places: readonly number[], reach: number): number {
-  const toGuide = nearestOffset(places, guidesAlong(page, axis), reach);
-  if (toGuide !== null || !page.grid.snap) return toGuide ?? 0;
+/** The offset that draws one of `places` to a guide within `reach`; null where none is near. */
+export const guideOffset = (page: Page, axis: 'x' | 'y', places: readonly number[], reach: number): number | null =>
+  nearestOffset(places, guidesAlong(page, axis), reach);
+
+/** The offset that draws one of `places` to the grid, where that is switched on and near; else 0. */
+export function gridOffset(page: Page, places: readonly number[], reach: number): number {
+  if (!page.grid.snap) return 0;
   const { spacing } = page.grid;
-  return (
-    nearestOffset(
-      places,
-      places.map((at) => Math.round(at / spacing) * spacing),
-      reach,
-    ) ?? 0
-  );
+  const lines = places.map((at) => Math.round(at / spacing) * spacing);
+  return nearestOffset(places, lines, reach) ?? 0;
 }
+
+/** The offset that draws one of `places` to a guide, or to the grid where no guide is near. */
+const drawTo = (page: Page, axis: 'x' | 'y', places: readonly number[], reach: number): number =>
+  guideOffset(page, axis, places, reach) ?? gridOffset(page, places, reach);
 
 /**
  * A place drawn to the guides within `reach` page units of it, and to the grid where that is switched on; each

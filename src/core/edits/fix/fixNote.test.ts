@@ -34,7 +34,7 @@ const turned = (by: Point, degrees: number): Point => {
 test('a kink is made smooth where it is, and the line beyond it is not seen to move', () => {
   const degrees = fc.integer({ min: 4, max: 24 });
   const length = fc.integer({ min: 40, max: 150 });
-  let smooth = 0;
+  let [smooth, brought] = [0, 0];
   fc.assert(
     fc.property(degrees, length, length, fc.integer({ min: -30, max: 30 }), (turn, before, after, bend) => {
       const way = turned(p(1, 0), turn);
@@ -50,6 +50,8 @@ test('a kink is made smooth where it is, and the line beyond it is not seen to m
       if (runOf(fixed) === runOf(d)) return;
       smooth++;
       expect(findNotes(fixed).filter((n) => n.kind === 'kink')).toEqual([]);
+      const count = (of: Drawing, kind: string): number => findNotes(of).filter((n) => n.kind === kind).length;
+      for (const kind of ['needless', 'wild', 'crossing']) if (count(fixed, kind) > count(d, kind)) brought++;
       const [line] = linesOf(fixed.sheets[0]);
       for (const c of cubicsOf(runOf(d)))
         for (let i = 0; i <= 20; i++) {
@@ -60,6 +62,7 @@ test('a kink is made smooth where it is, and the line beyond it is not seen to m
     { numRuns: 200, seed: 3 },
   );
   expect(smooth).toBeGreaterThan(150);
+  expect(brought).toBe(0);
 });
 
 test('a wild handle on a line that follows its ink is divided, on one that does not it is shortened', () => {

@@ -3,8 +3,9 @@ import type { Node, Run } from '../../drawing/schema';
 import type { Cubic } from '../../geometry/cubic';
 import { cubicLength, parameterAt } from '../../geometry/length';
 import { add, distance, scale, subtract, unit, type Point } from '../../geometry/point';
-import { refitNearby, refitTowards } from '../../geometry/refitNearby';
+import { mergesWithin, refitNearby, refitTowards } from '../../geometry/refitNearby';
 import { strayFrom } from '../../geometry/stray';
+import { withoutNodes } from '../nodes';
 
 /** Directions tried for the node, as shares of the way from the one in which the line comes to that in which it leaves. */
 const SHARES = [0.5, 0.25, 0.75, 0, 1];
@@ -36,13 +37,24 @@ export function smoothWhereItIs(run: Run, at: number): { run: Run; moved: number
   return best;
 }
 
-/** A run with a corner rounded over so much line to either side: two smooth nodes take its place, the rest stays. */
-export function roundedAt(run: Run, at: number, over: number): Run | null {
+/** A rounded corner; `isLean`: a node whose loss is not seen was left out again; `isFull`: one is still there. */
+type Rounded = { run: Run; isLean: boolean; isFull: boolean };
+
+/**
+ * A run with a corner rounded over up to so much line to either side: two smooth nodes take its place, the rest stays. Of
+ * these two, one whose loss moves nothing by more than `needless` is left out again. Those that need no more come first.
+ */
+export function roundedAt(run: Run, at: number, over: number, needless: number): Rounded[] {
+  const ways = [1, 0.6, 0.35].flatMap((share) => roundedOver(run, at, share * over, needless));
+  return [...ways.filter((w) => !w.isFull), ...ways.filter((w) => w.isFull)];
+}
+
+function roundedOver(run: Run, at: number, over: number, needless: number): Rounded[] {
   const sides = sidesOf(run, at);
-  if (!sides) return null;
+  if (!sides) return [];
   const [first, second] = [sides.first, sides.second].map((c) => cubicLength(c, 0.01));
   const [back, on] = [first, second].map((whole) => Math.min(over, 0.45 * whole));
-  if (Math.min(back, on) < 0.5) return null;
+  if (Math.min(back, on) < 0.5) return [];
   const later = withNodeAt(run, at, parameterAt(sides.second, on, second));
   // The segment that ends in the corner; what was put in lies behind it.
   const segment = at === 0 ? later.nodes.length - 1 : at - 1;
@@ -56,7 +68,24 @@ export function roundedAt(run: Run, at: number, over: number): Run | null {
     if (i === a) return { ...node, out: subtract(one[1], one[0]), kind: 'smooth' };
     return i === b ? { ...node, in: subtract(one[2], one[3]), kind: 'smooth' } : asHandled(node);
   });
-  return { ...run, nodes: nodes.filter((_, i) => i !== k) };
+  const rounded: Run = { ...run, nodes: nodes.filter((_, i) => i !== k) };
+  const made = [a, b].map((i) => (i > k ? i - 1 : i)).sort((i, j) => j - i);
+  let lean: Run = rounded;
+  for (const i of made) {
+    const without = isNeedless(lean, i, needless) ? withoutNodes(lean, new Set([i]), refitNearby) : lean;
+    if (strayFrom(cubicsOf(rounded), cubicsOf(without)) <= 0.9 * needless) lean = without;
+  }
+  return [...new Set([lean, rounded])].map((r) => ({
+    run: r,
+    isLean: r !== rounded,
+    isFull: r.nodes.some((n, i) => made.some((m) => rounded.nodes[m].point === n.point) && isNeedless(r, i, needless)),
+  }));
+}
+
+function isNeedless(run: Run, at: number, within: number): boolean {
+  const list = cubicsOf(run);
+  const before = list[(at - 1 + list.length) % list.length];
+  return (run.closed || (at > 0 && at < run.nodes.length - 1)) && mergesWithin(before, list[at], within);
 }
 
 type Sides = { into: Point; leaves: Point; before: number; after: number; first: Cubic; second: Cubic };

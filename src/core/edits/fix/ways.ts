@@ -67,7 +67,9 @@ export function* waysToFix(d: Drawing, note: Note, limits: NoteLimits): Generato
       // What moves no further than a node may whose loss is not seen is taken before a node more.
       const isUnseen = smooth !== null && smooth.moved <= limits.needless;
       for (const edit of reshaped(smooth && smooth.run, label)) yield { edit, around: isUnseen ? Infinity : reach };
-      for (const edit of reshaped(roundedAt(run, note.node, reach), label)) yield { edit, around: 1.5 * reach };
+      for (const rounded of roundedAt(run, note.node, reach, limits.needless))
+        for (const edit of reshaped(rounded.run, label))
+          yield { edit, around: rounded.isLean ? Infinity : 1.5 * reach };
       const plain = changeKind(d, [ref], 'smooth');
       if (plain.steps.length > 0) yield { edit: { ...plain, label }, around: reach };
       return;
