@@ -108,6 +108,12 @@ export class Picking {
     return this.around;
   }
 
+  /** Lines whose control points' boxes meet a box. */
+  linesIn(drawing: Drawing, box: Box): Line[] {
+    this.follow(drawing);
+    return this.tree.search(box).map(({ line }) => line);
+  }
+
   /** The nearest place on a line within `reach` page units of `p`; of lines that `wanted` lets through. */
   nearest(drawing: Drawing, p: Point, reach: number, wanted: (l: Line) => boolean = () => true): Hit | null {
     this.follow(drawing);

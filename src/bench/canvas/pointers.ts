@@ -16,6 +16,11 @@ export const cssPointer: Record<PointerShape, string> = {
   'over node': 'pointer',
   move: 'move',
   refuse: 'not-allowed',
+  turn: svg(sign('<path d="M5 16a8 8 0 1 1 14 2"/><path d="M15 17.500l4.200 1 .8-4.300"/>'), 12, 12, 'grab'),
+  'stretch across': 'ew-resize',
+  'stretch down': 'ns-resize',
+  'stretch falling': 'nwse-resize',
+  'stretch rising': 'nesw-resize',
   'pen start': svg(quill + sign('<circle cx="20" cy="20" r="3.2"/>'), 2, 2, 'crosshair'),
   'pen add': svg(quill, 2, 2, 'crosshair'),
   'pen close': svg(

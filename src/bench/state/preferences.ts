@@ -28,6 +28,10 @@ export type AlikeFigures = Record<'width' | 'colour' | 'fill' | 'sheet' | 'kind'
 export type Preferences = {
   /** New nodes are drawn to the nodes and segments of other lines. */
   snapLines: boolean;
+  /** What is dragged is brought into line with other things: sides, middles, equal gaps. */
+  alignThings: boolean;
+  /** A frame with grips is shown around what is chosen. */
+  frame: boolean;
   /** The pen lays corners only, to be bent later. */
   straightFirst: boolean;
   /** Length, angle and node count beside the pen. */
@@ -96,6 +100,8 @@ export type Preferences = {
 
 export const firstPreferences: Preferences = {
   snapLines: true,
+  alignThings: true,
+  frame: true,
   straightFirst: false,
   figures: true,
   smoothing: 2,

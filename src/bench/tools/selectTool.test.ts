@@ -38,7 +38,7 @@ describe('choosing by a region', () => {
     const hand = selecting();
     hand.drag({ x: 90, y: 140 }, { x: 200, y: 210 });
     expect(chosen(hand)).toBe('bc');
-    prefer({ enclosing: true });
+    prefer({ enclosing: true, frame: false });
     hand.drag({ x: 90, y: 140 }, { x: 200, y: 210 });
     expect(chosen(hand)).toBe('');
     hand.drag({ x: 90, y: 140 }, { x: 310, y: 210 });
@@ -56,7 +56,7 @@ describe('choosing by a region', () => {
       { x: 90, y: 210 },
     ]);
     expect(chosen(hand)).toBe('cd');
-    prefer({ enclosing: true });
+    prefer({ enclosing: true, frame: false });
     hand.stroke([
       { x: 90, y: 190 },
       { x: 310, y: 190 },

@@ -3,16 +3,19 @@ import { isInGroup, isWithin, withGroup } from '@/core/edits/arrange';
 import { moveLines, removeLines } from '@/core/edits/lines';
 import { findLine, groupsAround } from '@/core/drawing/find';
 import { boxRegion, figureRegion, type Region } from '@/core/drawing/region';
-import { snapOfBox } from '@/core/drawing/snap';
+import type { AlignmentMark } from '@/core/drawing/alignment';
 import { boxOfPoints, emptyBox, movedBox } from '@/core/geometry/box';
 import { add, distance, snapDirection, subtract, type Box, type Point } from '@/core/geometry/point';
+import { paintAlignment } from '../canvas/alignMarks';
 import { paintLasso, paintMarquee, paintSkeleton } from '../canvas/marks';
 import { preferences } from '../state/preferences';
 import { linesToMark, MANY, shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
+import { Aligning } from './aligning';
+import { FrameHand } from './frameHand';
 import { Nudge } from './nudge';
 import { LineTool } from './lineTool';
-import { CLICK, gripFor, LINE_GRIP, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
+import { CLICK, gripFor, LINE_GRIP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Gesture = {
   for: 'lines' | 'marquee';
@@ -24,6 +27,9 @@ type Gesture = {
   lasso: Point[];
   /** Around what is moved, as it was. */
   box?: Box;
+  /** What that can be brought into line with, and what it is in line with now. */
+  aligning?: Aligning;
+  marks?: readonly AlignmentMark[];
 };
 
 /** Select: whole lines, and groups as one; choose, move, nudge, delete. A double-click enters a group. */
@@ -33,6 +39,8 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     (by) => moveLines(this.bench.getState().drawing, this.bench.getState().lines, by),
     (by) => this.showBy(by),
   );
+
+  private readonly frame = new FrameHand(this.context);
 
   private under(e: HandEvent): string | null {
     const reach = gripFor(e, LINE_GRIP) * this.context.unit();
@@ -55,6 +63,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   }
 
   press(e: HandEvent): void {
+    if (this.frame.press(e)) return this.context.repaint();
     const { lines } = this.bench.getState();
     const id = e.alt ? this.nextUnder(e) : this.under(e);
     const gesture = { from: e, to: e, moved: false, releaseOnly: null, lasso: [e.page] };
@@ -79,6 +88,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   }
 
   twice(e: HandEvent): void {
+    if (this.frame.twice(e)) return this.context.repaint();
     const id = this.under(e);
     const { drawing, within } = this.bench.getState();
     const found = id === null ? undefined : findLine(drawing, id);
@@ -93,6 +103,10 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   move(e: HandEvent): void {
     this.at = e;
     const g = this.gesture;
+    if (this.frame.isBusy) {
+      this.frame.move(e);
+      return this.context.repaint();
+    }
     if (!g) return;
     if (!g.moved && distance(e.screen, g.from.screen) < CLICK) return;
     g.moved = true;
@@ -114,19 +128,28 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
 
   private offsetOf(g: Gesture, e: HandEvent): Point {
     const by = subtract(e.page, g.from.page);
-    return e.shift ? snapDirection(by, 15) : this.snappedMove(g, by);
+    g.marks = [];
+    if (e.mod) return by;
+    return e.shift ? snapDirection(by, 15) : this.movedIntoLine(g, by);
   }
 
-  /** A move after which a side or the middle of what is moved lies on a guide or the grid, where one is near. */
-  private snappedMove(g: Gesture, by: Point): Point {
+  /** A move after which what is moved lies in line with a guide, with other things or the grid, where that is near. */
+  private movedIntoLine(g: Gesture, by: Point): Point {
     const { drawing, lines } = this.bench.getState();
     // Of very many lines the hulls do: a snap to them would be to places that nobody sees.
     if (lines.size > MANY) g.box ??= this.context.picking.boxAround(drawing, lines) ?? emptyBox;
     g.box ??= boxOfLines(drawing, lines) ?? emptyBox;
-    return add(by, snapOfBox(drawing.page, movedBox(g.box, by), SNAP * this.context.unit()));
+    g.aligning ??= new Aligning(this.context, drawing, lines, g.box);
+    const { by: further, marks } = g.aligning.of(movedBox(g.box, by));
+    g.marks = marks;
+    return add(by, further);
   }
 
   release(e: HandEvent): void {
+    if (this.frame.isBusy) {
+      this.frame.release(e);
+      return this.context.repaint();
+    }
     const g = this.gesture;
     this.gesture = null;
     if (!g) return;
@@ -161,7 +184,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
 
   key(key: string, e: { shift: boolean }): boolean {
     const { drawing, lines, within } = this.bench.getState();
-    if (key === 'Escape' && this.gesture) {
+    if (key === 'Escape' && (this.gesture || this.frame.isBusy)) {
       this.cancel();
       return true;
     }
@@ -178,6 +201,11 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     return true;
   }
 
+  override cancel(): void {
+    this.frame.cancel();
+    super.cancel();
+  }
+
   override finish(): void {
     this.nudge.finish();
     super.finish();
@@ -185,6 +213,8 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   }
 
   pointer(): PointerShape {
+    const framed = this.at && !this.gesture && this.frame.pointer(this.at);
+    if (framed) return framed;
     if (this.gesture?.for === 'lines') return 'move';
     return this.at && this.gesture?.for !== 'marquee' && this.under(this.at) ? 'over line' : 'arrow';
   }
@@ -192,12 +222,15 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
   paint(ctx: CanvasRenderingContext2D, view: View): void {
     const s = this.bench.getState();
     const shown = shownDrawing(s);
-    const hovered = this.at && !this.gesture ? this.under(this.at) : null;
+    const isOnFrame = this.frame.isBusy || (this.at !== null && this.frame.under(this.at) !== null);
+    const hovered = this.at && !this.gesture && !isOnFrame ? this.under(this.at) : null;
     for (const id of new Set([...linesToMark(s), ...(hovered ? this.group(hovered) : [])])) {
       const found = findLine(shown, id);
       if (found) paintSkeleton(ctx, view, found.line, found.sheet.tag, s.lines.has(id) ? 1.8 : 1);
     }
     const g = this.gesture;
+    if (!g?.moved) this.frame.paint(ctx, view, this.at);
+    if (g?.moved && g.marks) paintAlignment(ctx, view, g.marks);
     if (g?.for !== 'marquee' || !g.moved) return;
     if (preferences.getState().marquee === 'lasso') paintLasso(ctx, view, g.lasso);
     else paintMarquee(ctx, toScreen(view, g.from.page), g.to.screen);
@@ -205,8 +238,11 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
 
   hints(): Hint[] {
     const { lines, within, drawing } = this.bench.getState();
+    const framed = this.gesture ? null : this.frame.hints(this.at);
+    if (framed) return framed;
     if (this.gesture?.for === 'lines')
       return [
+        { keys: 'Ctrl', what: 'keep to nothing' },
         { keys: 'Shift', what: 'hold to 15° steps' },
         { keys: 'Escape', what: 'leave it as it was' },
       ];

@@ -46,7 +46,12 @@ export type PointerShape =
   | 'shape'
   | 'swell'
   | 'refuse'
-  | 'move';
+  | 'move'
+  | 'turn'
+  | 'stretch across'
+  | 'stretch down'
+  | 'stretch falling'
+  | 'stretch rising';
 
 /** One thing the hand can do now: what it does with hand or key, and what comes of it. */
 export type Hint = { readonly keys: string; readonly what: string };

@@ -192,8 +192,8 @@ describe('select', () => {
     const { drawing } = hand.bench.getState();
     hand.bench.commit(setPage(drawing, { guides: [{ axis: 'x', at: 230 }] }, 'Add guide'));
     hand.click(point(50, 0));
-    hand.drag(point(50, 0), point(76, 3));
-    expect(hand.lines[0].runs[0].nodes.map((n) => n.point)).toEqual([point(30, 3), point(130, 3), point(230, 3)]);
+    hand.drag(point(50, 0), point(76, 13));
+    expect(hand.lines[0].runs[0].nodes.map((n) => n.point)).toEqual([point(30, 13), point(130, 13), point(230, 13)]);
     hand.bench.undo();
     hand.press(point(50, 0));
     hand.move(point(76, 0), { shift: true });

@@ -1,8 +1,10 @@
 'use client';
 
+import { Select } from 'antd';
 import { useMemo, useState } from 'react';
 import type { Point } from '@/core';
 import { boxOfLines, transformLines } from '@/core/edits/transform';
+import { placeInBox } from '@/core/geometry/frame';
 import { moving, scalingAbout, skewingAbout, turningAbout, type Matrix } from '@/core/geometry/matrix';
 import { Chip } from '@/ui/Chip';
 import { LengthField } from '@/ui/LengthField';
@@ -10,6 +12,7 @@ import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { useTitledButton } from '../../useDeedButton';
 import { prefer } from '../../state/preferences';
+import { originIn } from '../../tools/frameHand';
 import { CopiesRow } from './CopiesRow';
 
 /** The places that a transform can leave where they are: the corners, sides and middle of the box around the lines. */
@@ -18,6 +21,9 @@ const nameOf = ({ x, y }: Point): string =>
   x === 0.5 && y === 0.5
     ? 'middle'
     : [['top', '', 'bottom'][y * 2], ['left', '', 'right'][x * 2]].filter(Boolean).join(' ');
+
+/** The place where the ring on the page was put. */
+const OWN = 'place of the ring';
 
 /** The chosen lines by figures: where they are, how large; scaled, turned, slanted and flipped about a place. */
 export function TransformCard() {
@@ -28,7 +34,7 @@ export function TransformCard() {
   const reading = useBenchState((s) => s.reading);
   const scaleWidths = usePreference('scaleWidths');
   const keepShape = usePreference('keepShape');
-  const [anchor, setAnchor] = useState<Point>({ x: 0.5, y: 0.5 });
+  const origin = useBenchState((s) => s.origin);
   const [amounts, setAmounts] = useState({ scale: 100, turn: 15, slant: 10 });
   // Beyond this the box would be felt while dragging.
   const box = useMemo(
@@ -38,7 +44,10 @@ export function TransformCard() {
   if (!box) return null;
   const { unit } = drawing.page;
   const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
-  const at = { x: box.minX + width * anchor.x, y: box.minY + height * anchor.y };
+  const at = originIn(origin, box);
+  // What lies about a place of the page by itself is told, and moved, by its middle.
+  const own = 'share' in origin ? at : placeInBox(box, { x: 0.5, y: 0.5 });
+  const where = 'share' in origin ? nameOf(origin.share) : OWN;
   const apply = (m: Matrix, verb: string, widths = false): void =>
     void bench.commit(transformLines(bench.getState().drawing, lines, m, widths && scaleWidths, verb));
   const resize = (axis: 'x' | 'y', to: number): void => {
@@ -74,8 +83,8 @@ export function TransformCard() {
   return (
     <div className="card" role="group" aria-label="Place and size">
       <div className="fields four">
-        {place('x', at.x, (v) => apply(moving({ x: v - at.x, y: 0 }), 'Move'))}
-        {place('y', at.y, (v) => apply(moving({ x: 0, y: v - at.y }), 'Move'))}
+        {place('x', own.x, (v) => apply(moving({ x: v - own.x, y: 0 }), 'Move'))}
+        {place('y', own.y, (v) => apply(moving({ x: 0, y: v - own.y }), 'Move'))}
         {place('w', width, (v) => resize('x', v), 0.001, width < 1e-9)}
         {place('h', height, (v) => resize('y', v), 0.001, height < 1e-9)}
       </div>
@@ -91,19 +100,20 @@ export function TransformCard() {
         </span>
       </div>
       <div className="transforming">
-        <div className="anchors" role="radiogroup" aria-label="About which place">
-          {anchors.map((a) => (
-            <button
-              key={nameOf(a)}
-              type="button"
-              role="radio"
-              aria-checked={a.x === anchor.x && a.y === anchor.y}
-              aria-label={`about the ${nameOf(a)}`}
-              title={`about the ${nameOf(a)}`}
-              onClick={() => setAnchor(a)}
-            />
-          ))}
-        </div>
+        <label title="The ring on the page: drag it there, or choose it here">
+          <span className="option-label">about</span>
+          <Select
+            size="small"
+            aria-label="About which place"
+            value={where}
+            popupMatchSelectWidth={false}
+            options={[...anchors.map(nameOf), ...(where === OWN ? [OWN] : [])].map((value) => ({ value }))}
+            onChange={(name) => {
+              const share = anchors.find((a) => nameOf(a) === name);
+              if (share) bench.setState({ origin: { share } });
+            }}
+          />
+        </label>
         <div className="buttons">
           {button('flip across', 'Flip across: left and right', () => apply(scalingAbout(at, -1, 1), 'Flip'))}
           {button('flip down', 'Flip down: top and bottom', () => apply(scalingAbout(at, 1, -1), 'Flip'))}
@@ -123,7 +133,7 @@ export function TransformCard() {
           </Chip>
         </div>
       </div>
-      <CopiesRow at={at} where={nameOf(anchor)} />
+      <CopiesRow at={at} where={where} />
     </div>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, Checkbox } from 'antd';
-import { Choice } from '@/ui/Chip';
+import { Chip, Choice } from '@/ui/Chip';
 import { LengthField } from '@/ui/LengthField';
 import { Slip } from '@/ui/Slip';
 import { NumberField } from '@/ui/NumberField';
@@ -14,6 +14,8 @@ export function SelectOptions() {
   const bench = useBench();
   const marquee = usePreference('marquee');
   const enclosing = usePreference('enclosing');
+  const frame = usePreference('frame');
+  const alignThings = usePreference('alignThings');
   const count = useBenchState((s) => s.lines.size);
   return (
     <>
@@ -45,6 +47,20 @@ export function SelectOptions() {
       <Button size="small" onClick={() => invertChoice(bench)}>
         The others
       </Button>
+      <Chip
+        on={frame}
+        title="Around what is chosen: grips that scale, turn and slant it"
+        onToggle={(on) => prefer({ frame: on })}
+      >
+        frame
+      </Chip>
+      <Chip
+        on={alignThings}
+        title="What is dragged keeps to the sides, middles and gaps of what lies around; Ctrl lets it go"
+        onToggle={(on) => prefer({ alignThings: on })}
+      >
+        in line
+      </Chip>
     </>
   );
 }

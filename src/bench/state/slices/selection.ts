@@ -1,5 +1,10 @@
-import type { Drawing } from '@/core';
+import type { Drawing, Point } from '@/core';
 import { isOpenSheet } from '@/core/drawing/find';
+
+/** About which place things are scaled, turned and copied: one of the box around them, by shares, or one of the page. */
+export type Origin = { readonly share: Point } | { readonly place: Point };
+
+export const middleOrigin: Origin = { share: { x: 0.5, y: 0.5 } };
 
 /** What is in hand: the sheet that is drawn on, and what is chosen. */
 export type SelectionState = {
@@ -11,6 +16,7 @@ export type SelectionState = {
   /** The groups that are entered, the outermost first: within them lines are chosen one by one. */
   readonly within: readonly string[];
   readonly reference: string | null;
+  readonly origin: Origin;
 };
 
 export const nothingChosen = (drawing: Drawing): SelectionState => ({
@@ -20,4 +26,5 @@ export const nothingChosen = (drawing: Drawing): SelectionState => ({
   mark: null,
   within: [],
   reference: null,
+  origin: middleOrigin,
 });
