@@ -94,6 +94,60 @@ test('one drawing among many is found by its title, in the order asked for, whic
   await expect.poll(titles).toEqual([1, 2].map((n) => `${start} study ${n}`));
 });
 
+test('many at once: picked with Shift, moved to the bin, put back; how far each is can be seen', async ({
+  page,
+  request,
+}, { retry }) => {
+  const start = `Many ${retry}`;
+  for (const n of [1, 2, 3, 4]) await makeDrawing(request, `${start} sketch ${n}`);
+  await page.goto('/');
+  await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
+  await page.getByRole('searchbox').fill(`${start} sketch`);
+  const cards = page.getByRole('list', { name: 'Drawings', exact: true }).locator('li');
+  await expect(cards).toHaveCount(4);
+  await expect(cards.first()).toContainText('no lines yet');
+  const pick = async (n: number, how: { modifiers?: 'Shift'[] } = {}) => {
+    await cards.nth(n).hover();
+    await cards.nth(n).getByRole('checkbox').click(how);
+  };
+  await pick(0);
+  await pick(2, { modifiers: ['Shift'] });
+  const bar = page.getByRole('toolbar', { name: 'Drawings that are picked' });
+  await expect(bar).toContainText('3 drawings picked');
+  await bar.getByRole('button', { name: 'Move to the bin' }).click();
+  await expect(cards).toHaveCount(1);
+  await expect(bar).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(cards).toHaveCount(4);
+  await pick(1);
+  await page.keyboard.press('Escape');
+  await expect(bar).toBeHidden();
+});
+
+test('a drawing begins with the lines of an SVG, and with a shot of the camera', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200" width="300" height="200"><g id="Stem"><path d="M10 10 C 50 0 90 40 120 90" fill="none" stroke="#222"/></g><text x="3" y="9">no</text></svg>';
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Lines of an SVG' }).click(),
+  ]);
+  await chooser.setFiles({ name: 'fern_leaf.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
+  await expect(page.locator('.mark .title')).toHaveText('fern leaf', { timeout: 30_000 });
+  const { drawing } = await (await page.request.get(`/api/drawings/${page.url().split('/').at(-1)}`)).json();
+  expect(drawing.sheets.map((s: { name: string }) => s.name)).toEqual(['Stem']);
+  expect(drawing.sheets[0].items[0].runs[0].nodes).toHaveLength(2);
+  expect([drawing.page.width, drawing.page.height]).toEqual([300, 200]);
+
+  await page.goto('/');
+  await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
+  await page.getByRole('button', { name: 'Camera' }).click();
+  await page.getByRole('button', { name: 'Take a picture' }).click();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.locator('[data-reference="photo 1.jpg"]')).toBeVisible({ timeout: 30_000 });
+});
+
 for (const way of ['drop', 'paste'] as const) {
   test(`a picture can be brought by ${way}, onto a page of its proportions`, async ({ page }) => {
     await page.goto('/');

@@ -1,4 +1,4 @@
-import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
@@ -7,6 +7,7 @@ import { tagColours } from '@/core/edits/sheets';
 import { database } from './database';
 import { beginJournal, fitting, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';
+import { progressOf } from './progress';
 import { drawings } from './tables';
 
 /** A stage of the work, which the bench knows more of. */
@@ -42,7 +43,9 @@ export function keepDrawing(title: string, drawing: Drawing, stage = 'prepare'):
   const id = nanoid(12);
   const now = Date.now();
   database().transaction((tx) => {
-    tx.insert(drawings).values({ id, title, stage, revision: 0, createdAt: now, changedAt: now }).run();
+    tx.insert(drawings)
+      .values({ id, title, stage, revision: 0, createdAt: now, changedAt: now, ...progressOf(drawing) })
+      .run();
     beginJournal(tx as never, id, drawingOnGrid(drawing));
   });
   return { id, revision: 0 };
@@ -65,6 +68,15 @@ export function duplicateDrawing(id: string, revision?: number): { id: string; r
   return keepDrawing(`${title} (copy)`.slice(0, 200), stateOf(id, revision).drawing, stage);
 }
 
+/** Notes how far a drawing is, where an earlier program has not. */
+export function keepProgress(id: string): void {
+  database()
+    .update(drawings)
+    .set(progressOf(stateOf(id).drawing))
+    .where(eq(drawings.id, id))
+    .run();
+}
+
 /** Into the bin (`true`) or out of it. */
 export function binDrawing(id: string, binned: boolean): void {
   cardOf(id);
@@ -73,6 +85,34 @@ export function binDrawing(id: string, binned: boolean): void {
     .set({ binnedAt: binned ? Date.now() : null })
     .where(eq(drawings.id, id))
     .run();
+}
+
+export const deedsWithMany = ['bin', 'put back', 'delete for good', 'duplicate'] as const;
+export type DeedWithMany = (typeof deedsWithMany)[number];
+
+/**
+ * One deed with many drawings, all or none; how many it was done with. Those that are not there any more are passed over,
+ * and only what is in the bin is deleted for good.
+ */
+export function doWithMany(ids: readonly string[], deed: DeedWithMany): number {
+  const store = database();
+  const those = inArray(drawings.id, [...new Set(ids)]);
+  if (deed === 'bin' || deed === 'put back') {
+    const binnedAt = deed === 'bin' ? Date.now() : null;
+    return store.update(drawings).set({ binnedAt }).where(those).run().changes;
+  }
+  if (deed === 'duplicate') {
+    const known = store.select({ id: drawings.id }).from(drawings).where(those).all();
+    store.transaction(() => known.forEach(({ id }) => duplicateDrawing(id)));
+    return known.length;
+  }
+  const gone = store
+    .delete(drawings)
+    .where(and(those, isNotNull(drawings.binnedAt)))
+    .returning({ id: drawings.id })
+    .all();
+  for (const { id } of gone) forget(id);
+  return gone.length;
 }
 
 /** Deletes a drawing that is in the bin, with its history. Pictures stay: other drawings may show them. */

@@ -5,6 +5,7 @@ import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { packed } from '@/core/formats/packed';
 import { database, type Store } from './database';
 import { notFound, Problem } from './problem';
+import { progressOf } from './progress';
 import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
 import { drawings, journal } from './tables';
 
@@ -191,7 +192,11 @@ export function appendChanges(id: string, base: number, changes: readonly Change
           .values({ ...row, schema: SCHEMA_VERSION })
           .run();
       }
-      if (fresh.length > 0) tx.update(drawings).set({ revision, changedAt: at }).where(eq(drawings.id, id)).run();
+      if (fresh.length > 0)
+        tx.update(drawings)
+          .set({ revision, changedAt: at, ...progressOf(drawing) })
+          .where(eq(drawings.id, id))
+          .run();
       return { drawing, revision, fresh: fresh.length };
     },
     { behavior: 'immediate' },

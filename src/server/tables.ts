@@ -9,6 +9,10 @@ export const drawings = sqliteTable('drawings', {
   createdAt: integer('created_at').notNull(),
   changedAt: integer('changed_at').notNull(),
   binnedAt: integer('binned_at'),
+  /** How far it is: its sheets, those that are traced, and its lines. Null until it was looked into. */
+  sheets: integer('sheets'),
+  sheetsTraced: integer('sheets_traced'),
+  lines: integer('lines'),
 });
 
 /** Every change ever made, in its order: appended to, never rewritten. */

@@ -2,10 +2,11 @@ import { linesOf } from '@/core/drawing/items';
 import sharp from 'sharp';
 import { applyChange, type Drawing } from '@/core';
 import { addLine } from '@/core/edits/lines';
+import { setSheet } from '@/core/edits/sheets';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { GET as readPicture } from './pictures/[hash]/route';
-import { GET as list, POST as create } from './drawings/route';
+import { GET as list, PATCH as doMany, POST as create } from './drawings/route';
 import { DELETE as remove, GET as read, PATCH as patch } from './drawings/[id]/route';
 import { POST as aside } from './drawings/[id]/aside/route';
 import { POST as change } from './drawings/[id]/changes/route';
@@ -53,6 +54,38 @@ test('a drawing is made, listed, opened, renamed, copied, binned and given back'
   expect((await call(list, 'GET', {}, { query: '?binned=1' })).json).toMatchObject({ drawings: [{ id }] });
   await call(unbin, 'POST', { id });
   expect((await call(list, 'GET', {}, { query: '?binned=1' })).json).toEqual({ drawings: [] });
+});
+
+test('one deed with many drawings; only what is in the bin is deleted for good', async () => {
+  const ids = await Promise.all(['One', 'Two', 'Three'].map(async (title) => (await newDrawing(title)).id));
+  const run = (deed: string, those: readonly string[] = ids) =>
+    call(doMany, 'PATCH', {}, { body: { ids: those, deed } });
+  const shown = async (query = '') => {
+    const { drawings } = (await call(list, 'GET', {}, { query })).json as { drawings: { id: string }[] };
+    return drawings.map((d) => d.id).filter((id) => ids.includes(id));
+  };
+  expect((await run('delete for good')).json).toEqual({ done: 0 });
+  expect((await run('bin', ids.slice(0, 2))).json).toEqual({ done: 2 });
+  expect(await shown()).toEqual([ids[2]]);
+  expect((await run('put back', [ids[0]])).json).toEqual({ done: 1 });
+  expect((await run('delete for good', [...ids, 'gone'])).json).toEqual({ done: 1 });
+  expect(new Set(await shown())).toEqual(new Set([ids[0], ids[2]]));
+  expect(await shown('?binned=1')).toEqual([]);
+  expect((await run('duplicate', [ids[0]])).json).toEqual({ done: 1 });
+  expect((await run('burn')).status).toBe(400);
+  expect((await run('bin', ['../x'])).status).toBe(400);
+});
+
+test('a card tells how far its drawing is', async () => {
+  const { id, drawing } = await newDrawing('Progress');
+  const card = async () =>
+    ((await call(list, 'GET')).json as { drawings: { id: string }[] }).drawings.find((d) => d.id === id);
+  expect(await card()).toMatchObject({ sheets: 1, sheetsTraced: 0, lines: 0 });
+  const [sheet] = drawing.sheets;
+  const laid = { id: 'c1', ...addLine(drawing, sheet.id, line) };
+  const traced = { id: 'c2', ...setSheet(applyChange(drawing, laid), sheet.id, { state: 'traced' }, 'Traced') };
+  await call(change, 'POST', { id }, { body: { base: 0, changes: [laid, traced] } });
+  expect(await card()).toMatchObject({ sheets: 1, sheetsTraced: 1, lines: 1 });
 });
 
 test('changes are appended; what does not fit is refused in plain words, and can be kept aside', async () => {

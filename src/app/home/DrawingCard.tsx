@@ -1,11 +1,11 @@
 'use client';
 
 import { MoreOutlined } from '@ant-design/icons';
-import { App, Button, Dropdown } from 'antd';
+import { App, Button, Checkbox, Dropdown } from 'antd';
 import Link from 'next/link';
 import { useState } from 'react';
 import type { DrawingCard as Card } from '@/server/drawings';
-import { formatSince } from '@/ui/format';
+import { formatCount, formatSince } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
 
 export type CardActions = {
@@ -16,10 +16,18 @@ export type CardActions = {
   deleteForGood(card: Card): Promise<void>;
 };
 
-type Props = { card: Card; now: number; actions: CardActions; inBin?: boolean };
+type Props = {
+  card: Card;
+  now: number;
+  actions: CardActions;
+  inBin?: boolean;
+  isPicked: boolean;
+  /** With `through`, all from the card that was picked last up to this one. */
+  onPick: (card: Card, through: boolean) => void;
+};
 
 /** One drawing: how it looks, how far it is, when it was last changed. */
-export function DrawingCard({ card, now, actions, inBin }: Props) {
+export function DrawingCard({ card, now, actions, inBin, isPicked, onPick }: Props) {
   const { modal } = App.useApp();
   const [renaming, setRenaming] = useState(false);
   const keep = (title: string | null): void => {
@@ -48,7 +56,14 @@ export function DrawingCard({ card, now, actions, inBin }: Props) {
   // eslint-disable-next-line @next/next/no-img-element -- drawn by the server for just this revision
   const picture = <img src={`/api/drawings/${card.id}/thumbnail?revision=${card.revision}`} alt="" />;
   return (
-    <li className="drawing-card">
+    <li className={isPicked ? 'drawing-card picked' : 'drawing-card'}>
+      <Checkbox
+        className="pick"
+        checked={isPicked}
+        aria-label={`Pick ${card.title}`}
+        title="Pick it; with Shift all from the last one"
+        onChange={(e) => onPick(card, e.nativeEvent.shiftKey)}
+      />
       {inBin ? (
         <div className="thumb">{picture}</div>
       ) : (
@@ -66,11 +81,34 @@ export function DrawingCard({ card, now, actions, inBin }: Props) {
           <small>
             <i>{card.stage}</i> {formatSince(card.changedAt, now)}
           </small>
+          <Progress card={card} />
         </div>
         <Dropdown trigger={['click']} menu={{ items }}>
           <Button type="text" icon={<MoreOutlined />} aria-label={`More for ${card.title}`} />
         </Dropdown>
       </div>
     </li>
+  );
+}
+
+/** How far a drawing is: its lines, and of several sheets those that are traced, as strokes that are drawn through. */
+function Progress({ card: { sheets, sheetsTraced, lines } }: { card: Card }) {
+  if (lines === null || sheets === null || sheetsTraced === null) return null;
+  const isPlanned = sheets > 1 || sheetsTraced > 0;
+  const words = isPlanned ? `${sheetsTraced} of ${sheets} sheets traced` : '';
+  return (
+    <small className="progress" title={words || undefined}>
+      <span>{lines === 0 ? 'no lines yet' : formatCount(lines, 'line')}</span>
+      {isPlanned && (
+        <>
+          <span className="strokes" aria-hidden="true">
+            {Array.from({ length: Math.min(sheets, 12) }, (_, i) => (
+              <b key={i} className={i < Math.round((sheetsTraced * Math.min(sheets, 12)) / sheets) ? 'on' : ''} />
+            ))}
+          </span>
+          <span className="said-only">, {words}</span>
+        </>
+      )}
+    </small>
   );
 }

@@ -1,22 +1,27 @@
 'use client';
 
-import { FileAddOutlined, PictureOutlined } from '@ant-design/icons';
-import { App, Button, Dropdown, Upload } from 'antd';
+import { App, Button } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { PICTURE_TYPES } from '@/bench/commands/desk';
 import { ask, askJson } from '@/bench/state/api';
 import { prefer, preferences } from '@/bench/state/preferences';
 import { useStored } from '@/bench/useStored';
-import type { DrawingCard as Card } from '@/server/drawings';
+import type { DeedWithMany, DrawingCard as Card } from '@/server/drawings';
+import { formatCount } from '@/ui/format';
 import { quillMark } from '@/ui/signs';
+import { Beginnings } from './Beginnings';
 import { DrawingCard, type CardActions } from './DrawingCard';
 import { FindBar } from './FindBar';
 import { found } from './found';
-import { makeDrawing, makeFromPicture, pages } from './newDrawing';
+import { ManyBar } from './ManyBar';
+import { makeDrawing, makeFromPicture, makeFromSvg } from './newDrawing';
+import { pickedAfter } from './picked';
 import './home.css';
 
 type Props = { drawings: Card[]; binned: Card[]; now: number };
+
+/** With fewer drawings than this there is room to say how the next one begins. */
+const FEW = 8;
 
 /** All drawings, and the ways to begin one. */
 export function Home({ drawings, binned, now }: Props) {
@@ -29,6 +34,15 @@ export function Home({ drawings, binned, now }: Props) {
   const [text, setText] = useState('');
   const order = useStored(preferences, (p) => p.homeOrder);
   const shown = found(binOpen ? binned : drawings, text, order);
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const last = useRef<string | null>(null);
+  // What is no longer shown is no longer picked.
+  const those = shown.filter((c) => picked.has(c.id)).map((c) => c.id);
+  const pick = (card: Card, through: boolean): void => {
+    const ids = shown.map((c) => c.id);
+    setPicked(pickedAfter(new Set(those), ids, card.id, last.current, through));
+    last.current = card.id;
+  };
   const isFindable = drawings.length > 1 || binned.length > 0;
 
   const attempt = useCallback(
@@ -55,15 +69,41 @@ export function Home({ drawings, binned, now }: Props) {
     [attempt, router],
   );
 
+  const beginFromSvg = (file: File) =>
+    attempt(async () => {
+      const { id, without } = await makeFromSvg(file);
+      if (without.length > 0)
+        void message.info({ content: `Brought in without what cannot be kept: ${without.join(', ')}.`, duration: 8 });
+      router.push(`/drawing/${id}`);
+    });
+
   useEffect(() => {
     const paste = (e: ClipboardEvent): void => {
       const files = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
       if (files.length > 0) void begin(files);
     };
-    window.addEventListener('paste', paste);
+    // Anywhere in the window: beside the cards a file that is let go of would be opened in place of the page.
+    const over = (e: DragEvent): void => {
+      if (!e.dataTransfer?.types.includes('Files')) return;
+      e.preventDefault();
+      setOver(true);
+    };
+    const leave = (e: DragEvent): void => void (e.relatedTarget === null && setOver(false));
+    const drop = (e: DragEvent): void => {
+      e.preventDefault();
+      setOver(false);
+      const files = [...(e.dataTransfer?.files ?? [])];
+      if (files.length > 0) void begin(files);
+    };
+    const heard = new AbortController();
+    const { signal } = heard;
+    window.addEventListener('paste', paste, { signal });
+    window.addEventListener('dragover', over, { signal });
+    window.addEventListener('dragleave', leave, { signal });
+    window.addEventListener('drop', drop, { signal });
     // Told on the element, so that whoever looks from outside knows when the page hears.
     if (home.current) home.current.dataset.ready = 'true';
-    return () => window.removeEventListener('paste', paste);
+    return () => heard.abort();
   }, [begin]);
 
   const actions: CardActions = {
@@ -105,21 +145,32 @@ export function Home({ drawings, binned, now }: Props) {
       }),
   };
 
+  const withMany = (ids: readonly string[], deed: DeedWithMany): Promise<void> =>
+    attempt(async () => {
+      await askJson('/api/drawings', 'PATCH', { ids, deed });
+      setPicked(new Set());
+      router.refresh();
+      if (deed !== 'bin') return;
+      const key = ids.join(' ');
+      notification.open({
+        key,
+        title: `${formatCount(ids.length, 'drawing')} moved to the bin.`,
+        placement: 'bottomLeft',
+        actions: (
+          <Button size="small" onClick={() => (notification.destroy(key), void withMany(ids, 'put back'))}>
+            Undo
+          </Button>
+        ),
+      });
+    });
+
   return (
     <div
       ref={home}
+      onKeyDown={(e) => {
+        if (e.key === 'Escape' && those.length > 0) setPicked(new Set());
+      }}
       className={over ? 'home over' : 'home'}
-      onDragOver={(e) => {
-        if (!e.dataTransfer.types.includes('Files')) return;
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={(e) => e.currentTarget === e.target && setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        if (e.dataTransfer.files.length > 0) void begin([...e.dataTransfer.files]);
-      }}
     >
       <header>
         {quillMark}
@@ -127,34 +178,28 @@ export function Home({ drawings, binned, now }: Props) {
           <h1>Yellow Quill</h1>
           <p>Lay a picture under the work and trace it, line by line.</p>
         </div>
-        <div className="begin">
-          <Upload
-            accept={PICTURE_TYPES}
-            multiple
-            showUploadList={false}
-            disabled={busy}
-            beforeUpload={(file) => (void begin([file]), false)}
-          >
-            <Button type="primary" size="large" icon={<PictureOutlined />} loading={busy}>
-              New from a picture
-            </Button>
-          </Upload>
-          <Dropdown
-            trigger={['click']}
-            menu={{
-              items: Object.entries(pages).map(([key, { label }]) => ({ key, label })),
-              onClick: ({ key }) =>
-                attempt(async () => router.push(`/drawing/${(await makeDrawing('Untitled', pages[key].page)).id}`)),
-            }}
-          >
-            <Button size="large" icon={<FileAddOutlined />} disabled={busy}>
-              Blank page
-            </Button>
-          </Dropdown>
-        </div>
+        <Beginnings
+          busy={busy}
+          fromPictures={(files) => void begin(files)}
+          fromSvg={(file) => void beginFromSvg(file)}
+          blank={(page) =>
+            void attempt(async () => router.push(`/drawing/${(await makeDrawing('Untitled', page)).id}`))
+          }
+        />
       </header>
 
-      {isFindable && (
+      {isFindable && those.length > 0 && (
+        <ManyBar
+          count={those.length}
+          shown={shown.length}
+          inBin={binOpen}
+          busy={busy}
+          run={(deed) => void withMany(those, deed)}
+          all={() => setPicked(new Set(shown.map((c) => c.id)))}
+          none={() => setPicked(new Set())}
+        />
+      )}
+      {isFindable && those.length === 0 && (
         <FindBar
           {...{ text, order, binOpen }}
           binned={binned.length}
@@ -169,10 +214,27 @@ export function Home({ drawings, binned, now }: Props) {
         </main>
       ) : (
         <main>
-          <ul className="drawing-cards" aria-label={binOpen ? 'Drawings in the bin' : 'Drawings'}>
+          <ul
+            className={those.length > 0 ? 'drawing-cards picking' : 'drawing-cards'}
+            aria-label={binOpen ? 'Drawings in the bin' : 'Drawings'}
+          >
             {shown.map((card) => (
-              <DrawingCard key={card.id} card={card} now={now} actions={actions} inBin={binOpen} />
+              <DrawingCard
+                key={card.id}
+                card={card}
+                now={now}
+                actions={actions}
+                inBin={binOpen}
+                isPicked={picked.has(card.id)}
+                onPick={pick}
+              />
             ))}
+            {!binOpen && text === '' && drawings.length < FEW && (
+              <li className="drop-here">
+                <b>Drop the next sketch or photo here</b>
+                <span>anywhere on this page, or paste it</span>
+              </li>
+            )}
           </ul>
           {shown.length === 0 && (
             <p className="nothing-found">

@@ -9,6 +9,9 @@ const card = (title: string, stage: string, createdAt: number, changedAt: number
   createdAt,
   changedAt,
   binnedAt: null,
+  sheets: 1,
+  sheetsTraced: 0,
+  lines: 0,
 });
 const cards = [
   card('Pear 10', 'trace', 1, 50),

@@ -1,4 +1,7 @@
 import { nanoid } from 'nanoid';
+import { readSvg } from '@/core';
+import { counted, edit } from '@/core/change/edit';
+import { allLines } from '@/core/drawing/items';
 import { ask, askJson, sendChanges, sendPicture } from '@/bench/state/api';
 import { openDrawing } from '@/bench/state/opening';
 import { setPage } from '@/core/edits/page';
@@ -26,13 +29,7 @@ const LONGER_SIDE = 200;
  * refused, no drawing is left behind.
  */
 export async function makeFromPicture(file: File): Promise<{ id: string }> {
-  const title =
-    file.name
-      .replace(/\.[^.]+$/, '')
-      .replace(/[-_]+/g, ' ')
-      .trim()
-      .slice(0, 200) || 'Untitled';
-  const { id } = await makeDrawing(title, { width: LONGER_SIDE, height: LONGER_SIDE, unit: 'mm', dpi: 300 });
+  const { id } = await makeDrawing(titleOf(file), { width: LONGER_SIDE, height: LONGER_SIDE, unit: 'mm', dpi: 300 });
   try {
     const taken = await sendPicture(id, file, file.name || 'pasted picture');
     const { drawing, revision } = await openDrawing(id);
@@ -50,8 +47,45 @@ export async function makeFromPicture(file: File): Promise<{ id: string }> {
     );
     return { id };
   } catch (error) {
-    await ask(`/api/drawings/${id}`, { method: 'DELETE' });
-    await ask(`/api/drawings/${id}?forever=1`, { method: 'DELETE' });
+    await unmake(id);
+    throw error;
+  }
+}
+
+const titleOf = (file: File): string =>
+  file.name
+    .replace(/\.[^.]+$/, '')
+    .replace(/[-_]+/g, ' ')
+    .trim()
+    .slice(0, 200) || 'Untitled';
+
+async function unmake(id: string): Promise<void> {
+  await ask(`/api/drawings/${id}`, { method: 'DELETE' });
+  await ask(`/api/drawings/${id}?forever=1`, { method: 'DELETE' });
+}
+
+/**
+ * A drawing of the lines in an SVG, on a page of its size; `without` names what in it cannot be kept.
+ * @throws Error for a text that is no SVG, or one without a line.
+ */
+export async function makeFromSvg(file: File): Promise<{ id: string; without: string[] }> {
+  const { drawing: read, dropped } = readSvg(await file.text());
+  const count = allLines(read).length;
+  if (count === 0) throw new Error(`There is no line in “${file.name}”. As a picture it can be laid under the work.`);
+  const side = (px: number): number => Math.min(100_000, Math.max(1, px));
+  const { width, height } = read.page;
+  const { id } = await makeDrawing(titleOf(file), { width: side(width), height: side(height), unit: 'px', dpi: 96 });
+  try {
+    const { drawing, revision } = await openDrawing(id);
+    const change = edit(counted('Bring in', count, 'line'), [
+      ...read.sheets.map((sheet, i) => ({ step: 'insertSheet' as const, index: i + 1, sheet })),
+      { step: 'removeSheet', index: 0, sheet: drawing.sheets[0] },
+    ]);
+    await sendChanges(id, revision, [JSON.stringify({ id: nanoid(12), ...change })]);
+    await askJson(`/api/drawings/${id}`, 'PATCH', { stage: 'trace' });
+    return { id, without: dropped.map((d) => d.what) };
+  } catch (error) {
+    await unmake(id);
     throw error;
   }
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { plainPage, units } from '@/core/drawing/schema';
+import { idSchema, plainPage, units } from '@/core/drawing/schema';
 import { fromUnit } from '@/core/drawing/unit';
-import { createDrawing, listDrawings } from '@/server/drawings';
+import { createDrawing, deedsWithMany, doWithMany, listDrawings } from '@/server/drawings';
 import { jsonBody, route } from '@/server/http';
 
 const newDrawing = z.strictObject({
@@ -14,6 +14,10 @@ const newDrawing = z.strictObject({
   }),
 });
 
+/** SQLite takes so many values in one statement. */
+const MOST_IDS = 30_000;
+const many = z.strictObject({ ids: z.array(idSchema).min(1).max(MOST_IDS), deed: z.enum(deedsWithMany) });
+
 export const GET = route((request) => {
   const binned = new URL(request.url).searchParams.get('binned') === '1';
   return Response.json({ drawings: listDrawings(binned) });
@@ -25,4 +29,10 @@ export const POST = route(async (request) => {
   const size = z.strictObject({ width: z.number().min(1).max(100_000), height: z.number().min(1).max(100_000) });
   size.parse({ width, height });
   return Response.json(createDrawing(title, plainPage({ ...page, width, height, ground: '#fffefb' })), { status: 201 });
+});
+
+/** One deed with many drawings. */
+export const PATCH = route(async (request) => {
+  const { ids, deed } = await jsonBody(request, many);
+  return Response.json({ done: doWithMany(ids, deed) });
 });

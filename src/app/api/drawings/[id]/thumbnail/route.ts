@@ -1,12 +1,13 @@
 import { cardPicture, dropCardPictures } from '@/server/cards';
-import { cardOf } from '@/server/drawings';
+import { cardOf, keepProgress } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { stateOf } from '@/server/journal';
 import { listVersions } from '@/server/versions';
 
 export const GET = route<{ id: string }>(async (request, params) => {
   const id = drawingId(params);
-  const { revision } = cardOf(id);
+  const { revision, lines } = cardOf(id);
+  if (lines === null) keepProgress(id);
   const etag = `"${revision}"`;
   if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers: { etag } });
   const picture = await cardPicture(id, revision, () => stateOf(id, revision).drawing);

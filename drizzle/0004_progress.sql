@@ -1,0 +1,3 @@
+ALTER TABLE `drawings` ADD `sheets` integer;--> statement-breakpoint
+ALTER TABLE `drawings` ADD `sheets_traced` integer;--> statement-breakpoint
+ALTER TABLE `drawings` ADD `lines` integer;
