@@ -62,6 +62,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     stage: start,
     tool: last.tool && toolsOf(start).includes(last.tool) ? last.tool : toolsOf(start)[0],
     rulers: last.rulers === true,
+    mirror: last.mirror ?? null,
     ...(last.view ? { view: last.view } : {}),
     ...(opened.drawing.sheets.some((s) => s.id === last.sheet) ? { sheet: last.sheet! } : {}),
   });
@@ -160,14 +161,14 @@ function startSaver(bench: Bench, id: string, go: Go, revision: number, announce
 }
 
 /** What is remembered of where a person is. */
-const kept = ['view', 'window', 'stage', 'tool', 'sheet', 'rulers'] as const;
+const kept = ['view', 'window', 'stage', 'tool', 'sheet', 'rulers', 'mirror'] as const;
 
 /** Remembers where the person is; the stage is on the drawing's card too. */
 function rememberPlace(bench: Bench, id: string): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const store = (): void => {
-    const { view, window: size, stage, tool, sheet, rulers } = bench.getState();
-    storeSession(id, { view, window: size, stage, tool, sheet, rulers });
+    const { view, window: size, stage, tool, sheet, rulers, mirror } = bench.getState();
+    storeSession(id, { view, window: size, stage, tool, sheet, rulers, mirror });
   };
   const stop = bench.subscribe((s, before) => {
     if (s.stage !== before.stage)

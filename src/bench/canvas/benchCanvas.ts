@@ -19,6 +19,7 @@ import { Picking } from './picking';
 import { paintGround, paintReferences, withoutTones } from './pageGround';
 import { StillGround } from './stillGround';
 import { MarksLayer } from './marksLayer';
+import { paintMirror } from './mirrorMarks';
 import { paintedShape } from './paintedShape';
 import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
@@ -285,6 +286,7 @@ export class BenchCanvas {
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);
+    paintMirror(ctx, s);
     this.checks.paintAbove(ctx, s, this.live.moved);
     if (!s.lifted) this.tool.paint(ctx, s.view);
     paintPageLoupe(ctx, s, this.ratio, this.pointer.at, {

@@ -1,18 +1,24 @@
-import type { Guide } from '@/core';
+import type { Guide, Point } from '@/core';
+import { snapped } from '@/core/drawing/snap';
 import { setPage } from '@/core/edits/page';
+import { distance, subtract } from '@/core/geometry/point';
 import type { Bench } from '../state/store';
 import { toPage, toScreen } from '../state/view';
 import { pointIn } from './pointIn';
+import { SNAP } from '../tools/tool';
+import { mirrorBead } from './mirrorMarks';
 import { RULER } from './rulers';
 
 const NEAR = 5;
+/** The bead of the mirror is taken from so near, CSS px. */
+const BEAD = 12;
 
 /**
- * The hand on guides: pulled out of a ruler, moved with the Place tool, put back into the ruler to be rid of them. Hears
+ * The hand on guides, and on the axis of the mirror: pulled out of a ruler, moved with the Place tool, put back into the ruler to be rid of them. Hears
  * of a press before the tool does, and keeps what is its own.
  */
 export class GuideHand {
-  private held: { axis: 'x' | 'y'; index: number | null } | null = null;
+  private held: { axis: 'x' | 'y'; index: number | null } | 'mirror' | null = null;
   private readonly stop = new AbortController();
 
   constructor(
@@ -37,7 +43,8 @@ export class GuideHand {
     const p = pointIn(this.element, e);
     const inTop = rulers && p.y < RULER;
     const inLeft = rulers && p.x < RULER;
-    if (inTop || inLeft) this.held = { axis: inTop ? 'y' : 'x', index: null };
+    if (this.isOnMirror(p)) this.held = 'mirror';
+    else if (inTop || inLeft) this.held = { axis: inTop ? 'y' : 'x', index: null };
     else if (tool === 'place') {
       const index = drawing.page.guides.findIndex(
         (g) => Math.abs(toScreen(view, { x: g.at, y: g.at })[g.axis] - p[g.axis]) <= NEAR,
@@ -52,15 +59,19 @@ export class GuideHand {
   private readonly move = (e: PointerEvent): void => {
     if (!this.held) return;
     e.stopImmediatePropagation();
-    this.bench.show(this.edit(pointIn(this.element, e)));
+    const p = pointIn(this.element, e);
+    if (this.held === 'mirror') this.moveMirror(p);
+    else this.bench.show(this.edit(p, this.held));
     this.repaint();
   };
 
   private readonly up = (e: PointerEvent): void => {
     if (!this.held) return;
     e.stopImmediatePropagation();
-    const edit = this.edit(pointIn(this.element, e));
+    const { held } = this;
     this.held = null;
+    if (held === 'mirror') return;
+    const edit = this.edit(pointIn(this.element, e), held);
     this.bench.show(null);
     this.bench.commit(edit);
     this.repaint();
@@ -72,10 +83,35 @@ export class GuideHand {
     this.bench.show(null);
   };
 
+  private isOnMirror(p: Point): boolean {
+    const s = this.bench.getState();
+    return s.mirror !== null && distance(mirrorBead(s, s.mirror), p) <= BEAD;
+  }
+
+  /** The axis, or the point, goes with its bead; it keeps to the page's middle, to guides and nodes of the grid. */
+  private moveMirror(p: Point): void {
+    const s = this.bench.getState();
+    if (!s.mirror) return;
+    const off = subtract(mirrorBead(s, s.mirror), toScreen(s.view, s.mirror.at));
+    const { page } = s.drawing;
+    const middle = [
+      { axis: 'x' as const, at: page.width / 2 },
+      { axis: 'y' as const, at: page.height / 2 },
+    ];
+    const ruled = { ...page, guides: [...page.guides, ...middle] };
+    const wanted = snapped(ruled, toPage(s.view, subtract(p, off)), SNAP / s.view.scale);
+    const at =
+      s.mirror.kind === 'round'
+        ? wanted
+        : s.mirror.kind === 'across'
+          ? { ...s.mirror.at, x: wanted.x }
+          : { ...s.mirror.at, y: wanted.y };
+    this.bench.setState({ mirror: { ...s.mirror, at } });
+  }
+
   /** The guides with the held one where the hand is; without it where that is the ruler. */
-  private edit(p: { x: number; y: number }) {
+  private edit(p: Point, { axis, index }: { axis: 'x' | 'y'; index: number | null }) {
     const { drawing, view } = this.bench.getState();
-    const { axis, index } = this.held!;
     const guides: Guide[] = drawing.page.guides.filter((_, i) => i !== index);
     const isBack = p[axis] < RULER;
     const at = Math.round(toPage(view, p)[axis] * 1000) / 1000;

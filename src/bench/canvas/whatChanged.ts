@@ -31,6 +31,8 @@ const above = [
   'sheet',
   'pulled',
   'rulers',
+  'mirror',
+  'origin',
   'lifted',
   'uncorrected',
   'compare',

@@ -121,6 +121,7 @@ test('where a person was is kept, and nonsense in the store does no harm', () =>
     tool: 'pen',
     sheet: 's1',
     rulers: true,
+    mirror: null,
     window: { width: 900, height: 700 },
   } as const;
   storeSession('d', session);

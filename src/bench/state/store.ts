@@ -6,6 +6,7 @@ import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
+import { Mirroring } from './mirroring';
 import { Past } from './past';
 import { reconciled } from './reconciled';
 import { openedDocument, type DocumentState } from './slices/document';
@@ -37,6 +38,8 @@ export type Bench = StoreApi<BenchState> & {
   commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null;
   /** Shows what is chosen moved so far; null shows it where it is. For very many lines, in place of `show`. */
   showMoved(by: Point | null): void;
+  /** Makes a line that was drawn in a mirror one with its other half, where both end on the axis. */
+  joinHalves(line: string): void;
   /** Shows what an edit would do; null shows the drawing as it is. */
   show(edit: Edit | null): void;
   undo(): void;
@@ -92,9 +95,11 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   const listeners = new Set<(made: Made) => void>();
   let messages = 0;
   const past = new Past();
+  const mirroring = new Mirroring();
 
   const bench: Bench = Object.assign(store, {
-    commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
+    commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
+      const edit = mirroring.of(asked, get());
       if (edit.steps.length === 0 || get().reading) {
         if (get().preview || get().shift) set({ preview: null, shift: null });
         if (nothing && !get().reading) bench.tell(nothing);
@@ -116,10 +121,15 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
       }));
       return change;
     },
-    show(edit: Edit | null): void {
+    show(asked: Edit | null): void {
       if (get().reading) return;
+      const edit = asked && mirroring.of(asked, get());
       const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, edit) : null;
       if (preview !== get().preview || get().shift) set({ preview, shift: null });
+    },
+    joinHalves(line: string): void {
+      const edit = mirroring.joined(get().drawing, line);
+      if (edit) bench.commit(edit);
     },
     showMoved(by: Point | null): void {
       if (!get().reading) set({ preview: null, shift: by });

@@ -5,6 +5,7 @@ import { findLine, holdsItem, sheetOf } from '@/core/drawing/find';
 import { nearestOnLine } from '@/core/drawing/run';
 import { snapped } from '@/core/drawing/snap';
 import { add, distance, mix, snapDirection, subtract } from '@/core/geometry/point';
+import { withAxis } from '../state/mirroring';
 import { preferences } from '../state/preferences';
 import type { BenchState } from '../state/store';
 import { toScreen } from '../state/view';
@@ -49,7 +50,8 @@ const STEP = 15;
 /** Where a node would go: at the pointer, drawn to guides and grid; with Shift, in 15° steps from the last node. */
 export function placeFor(context: ToolContext, e: HandEvent, last: Node | undefined): Point {
   if (last && e.shift) return add(last.point, snapDirection(subtract(e.page, last.point), STEP));
-  return snapped(context.bench.getState().drawing.page, e.page, SNAP * context.unit());
+  const { drawing, mirror } = context.bench.getState();
+  return snapped(withAxis(drawing.page, e.mod ? null : mirror), e.page, SNAP * context.unit());
 }
 
 export function penTarget(context: ToolContext, e: HandEvent, current: Current | null): PenTarget {

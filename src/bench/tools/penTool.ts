@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { Cubic, Node, Point, Sheet } from '@/core';
+import type { Change, Cubic, Node, Point, Sheet } from '@/core';
 import { extendByCurves } from '@/core/edits/follow';
 import type { End } from '@/core/drawing/end';
 import { replacedRun } from '@/core/edits/join';
@@ -24,6 +24,10 @@ import { LineTool } from './lineTool';
 import { CLICK, type HandEvent, type Hint, type PointerShape, type ToolContext, type Tool } from './tool';
 
 const STEP = 15;
+
+/** Whether a change laid the first node of a line, and no more than that: in a mirror, of its images as well. */
+const isStartOf = (line: string, change: Change | undefined): change is Change =>
+  !!change?.steps.every((s, i) => s.step === 'insertItem' && (i > 0 || s.item.id === line));
 
 /** One worker follows for all pens of this page. */
 let shared: Follow | null = null;
@@ -227,11 +231,9 @@ export class PenTool extends LineTool<Gesture> implements Tool {
     if (current && current.nodes.length < 2 && current.line.runs.length === 1) {
       const { undoable, drawing } = this.bench.getState();
       const last = undoable.at(-1);
-      const wasJustStarted =
-        last?.steps.length === 1 && last.steps[0].step === 'insertItem' && last.steps[0].item.id === current.line.id;
-      if (!wasJustStarted || !this.bench.dropLast(last))
+      if (!isStartOf(current.line.id, last) || !this.bench.dropLast(last))
         this.bench.commit(removeLines(drawing, [current.line.id], 'Take back node'));
-    }
+    } else if (current) this.bench.joinHalves(current.line.id);
     this.context.repaint();
   }
 

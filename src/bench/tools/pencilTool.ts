@@ -5,6 +5,7 @@ import { addLine } from '@/core/edits/lines';
 import { ALONG, leadIn, redrawPart } from '@/core/edits/redraw';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import { runsOnGrid } from '@/core/drawing/grid';
+import { snapped } from '@/core/drawing/snap';
 import { cubicsOf } from '@/core/drawing/run';
 import { distance, dot, subtract, unit } from '@/core/geometry/point';
 import { derivative } from '@/core/geometry/cubic';
@@ -12,6 +13,7 @@ import { paintNodes, paintSkeleton, paintSnapMark } from '../canvas/marks';
 import { fitInWorker, keepDrawn, readyToFit, type Drawn, type Fit } from '../state/fitting';
 import { sheetToDraw } from '../commands/sheetToDraw';
 import { colourOf } from '@/core/scene/ink';
+import { withAxis } from '../state/mirroring';
 import { preferences } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
@@ -32,6 +34,7 @@ import {
   GRIP,
   gripFor,
   LINE_GRIP,
+  SNAP,
   type HandEvent,
   type Hint,
   type PointerShape,
@@ -184,12 +187,19 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     }
   }
 
+  /** A place on the axis of the mirror, for an end of a stroke near it. */
+  private onAxis(p: Point, { unit }: Stroke): Point | null {
+    const { drawing, mirror } = this.bench.getState();
+    const at = snapped(withAxis({ ...drawing.page, guides: [] }, mirror), p, SNAP * unit);
+    return mirror && at !== p && distance(at, p) > 0 ? at : null;
+  }
+
   /** What is fitted: the stroke with its ends where they belong; one that redraws, with a piece of the line at both. */
   private drawnOut(g: Stroke, out: Outcome, smoothing: number) {
     const raw = g.passed.map((p) => p.page);
     if (out.for !== 'redraw') {
-      const start = out.for === 'close' ? null : drawnTo(g.start, raw, g.unit);
-      const end = out.for === 'line' ? out.end : null;
+      const start = out.for === 'close' ? null : (drawnTo(g.start, raw, g.unit) ?? this.onAxis(raw[0], g));
+      const end = out.for === 'line' ? (out.end ?? this.onAxis(raw.at(-1)!, g)) : null;
       return { points: endsDrawnTo(raw, start, end, smoothing), start, end, out };
     }
     const points = endsDrawnTo(raw, out.from.point, out.to.point, smoothing);
@@ -224,6 +234,7 @@ export class PencilTool extends LineTool<Stroke> implements Tool {
     if (as) keepDrawn(line.runs, { ...as, pressed, made: [marks] });
     const onto = sheetOf(drawing, g.sheet) ? g.sheet : sheet;
     this.bench.commit(addLine(drawing, onto, line, 'Draw with the pencil'), [line.id]);
+    this.bench.joinHalves(line.id);
   }
 
   key = (key: string): boolean => key === 'Escape' && this.escape();

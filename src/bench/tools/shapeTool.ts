@@ -11,6 +11,7 @@ import { add, distance, scale, snapDirection, subtract, unit } from '@/core/geom
 import { formatLength } from '@/ui/format';
 import { paintNote, paintRounding, paintSkeleton } from '../canvas/marks';
 import { sheetToDraw } from '../commands/sheetToDraw';
+import { withAxis } from '../state/mirroring';
 import { preferences, preferIn, type ShapeFigures } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
@@ -82,7 +83,13 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
   }
 
   private place = (e: HandEvent): Point =>
-    e.mod ? e.page : snapped(this.bench.getState().drawing.page, e.page, SNAP * this.context.unit());
+    e.mod
+      ? e.page
+      : snapped(
+          withAxis(this.bench.getState().drawing.page, this.bench.getState().mirror),
+          e.page,
+          SNAP * this.context.unit(),
+        );
 
   private chosen(): Line[] {
     const s = this.bench.getState();

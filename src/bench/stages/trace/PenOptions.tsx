@@ -3,6 +3,7 @@
 import { Chip, Choice } from '@/ui/Chip';
 import { useBenchState, usePreference } from '../../benchContext';
 import { prefer } from '../../state/preferences';
+import { MirrorOption } from './MirrorOption';
 import { NextStyle } from './NextStyle';
 
 /** The pen: what the next line looks like, and how it is laid. */
@@ -23,6 +24,7 @@ export function PenOptions() {
         straight first
       </Chip>
       <SnapChip />
+      <MirrorOption />
       <Chip on={figures} title="Length, angle and nodes beside the pointer" onToggle={(on) => prefer({ figures: on })}>
         figures
       </Chip>

@@ -10,6 +10,7 @@ import { Chip } from '@/ui/Chip';
 import { useBench, useBenchStateLater, usePreference } from '../../benchContext';
 import { drawnOf, fitInWorker, keepDrawn } from '../../state/fitting';
 import { prefer } from '../../state/preferences';
+import { MirrorOption } from './MirrorOption';
 import { NextStyle } from './NextStyle';
 import { SnapChip } from './PenOptions';
 import { PressureResponse } from './PressureResponse';
@@ -60,6 +61,7 @@ export function PencilOptions() {
         <b>{smoothing} px</b>
       </label>
       <SnapChip />
+      <MirrorOption />
       <Chip
         on={redraw}
         title="A stroke along the chosen line redraws that part of it (Alt held does so once)"

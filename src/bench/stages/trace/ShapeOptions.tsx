@@ -4,6 +4,7 @@ import { PickField } from '@/ui/PickField';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBenchState, usePreference } from '../../benchContext';
+import { MirrorOption } from './MirrorOption';
 import { preferIn, shapeKinds, type ShapeFigures } from '../../state/preferences';
 
 /** The shape to be drawn and its figures; a click on the page lays one of this size. */
@@ -61,6 +62,7 @@ export function ShapeOptions() {
       {hasCorners && length('rounding', 'rounding', 0)}
       {kind === 'arc' && number('from', 'from', -360, 360, '°')}
       {kind === 'arc' && number('to', 'to', -360, 360, '°')}
+      <MirrorOption />
     </>
   );
 }

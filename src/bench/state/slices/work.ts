@@ -1,5 +1,6 @@
 import type { Line } from '@/core';
 import type { End } from '@/core/drawing/end';
+import type { Mirror } from '@/core/edits/mirrored';
 import type { StageId } from '../../stages/table';
 import type { ToolId } from '../../tools/registry';
 
@@ -35,6 +36,8 @@ export type WorkState = {
   readonly desk: readonly DeskStage[];
   /** The end at which the pen is drawing a line on; null when it draws none. */
   readonly underPen: End | null;
+  /** How what is drawn is drawn in other places as well; null where it is not. */
+  readonly mirror: Mirror | null;
   /** Lines that are being pulled from ink: shown, not yet in the drawing. */
   readonly pulled: Pulled | null;
   /** What is being tried by settling or thinning out; null while nothing is. */
@@ -47,6 +50,7 @@ export const freshWork = (stage: StageId, desk: readonly DeskStage[]): WorkState
   desk,
   tool: 'select',
   underPen: null,
+  mirror: null,
   pulled: null,
   trial: null,
   message: null,
