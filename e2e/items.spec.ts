@@ -112,3 +112,27 @@ test('a chosen node stays the one it was when another before it is taken back, a
   expect(nodes.map((n) => Math.round(n.point.x))).toEqual([100, 180, 300, 500]);
   expect(nodes.map((n) => Math.round(n.point.y))).toEqual([200, 200, 200, 301]);
 });
+
+test('a line in the list is seen as it looks, and is called by a name that stays', async ({ page }) => {
+  const hand = await BenchHand.open(page, await makeDrawing(page.request), { view: { scale: 1, x: 20, y: 10 } });
+  for (const p of [
+    { x: 100, y: 100 },
+    { x: 200, y: 160 },
+  ])
+    await hand.click(p);
+  await page.keyboard.press('Enter');
+  const row = page.locator('.lines-list .item-title');
+  await expect(row).toContainText('1 · open, 2 nodes');
+  await expect(row.locator('path')).toHaveAttribute('d', /^M\s?100[ ,]100/);
+  await row.dblclick();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Stem');
+  await page.keyboard.press('Enter');
+  await expect(row).toContainText('Stem · open, 2 nodes');
+  await hand.saved();
+  await page.reload();
+  await hand.ready();
+  await expect(row).toContainText('Stem');
+  await page.keyboard.press('?');
+  const promise = page.getByRole('region', { name: 'What a press of the pen does' });
+  await expect(promise.getByRole('row', { name: /the first node click close the line/ })).toBeVisible();
+});

@@ -1,11 +1,12 @@
 'use client';
 
 import { Button, Modal } from 'antd';
-import { useEffect, useState } from 'react';
+import { useLayoutEffect, useState } from 'react';
 import { Chip } from '@/ui/Chip';
 import { usePreference } from '../benchContext';
 import { conflictOf, keyCaps, keysOf, keysPressed, keyTable, rowOf, type KeyRow } from '../commands/keys';
 import { prefer } from '../state/preferences';
+import { PenPromise } from './PenPromise';
 
 type Props = { open: boolean; onClose: () => void; startWalk: () => void };
 
@@ -19,7 +20,8 @@ export function KeysDialog({ open, onClose, startWalk }: Props) {
   const [listening, setListening] = useState<string | null>(null);
   const [clash, setClash] = useState<{ id: string; wanted: string; other: KeyRow } | null>(null);
 
-  useEffect(() => {
+  // Heard of before the next key can be pressed, however quick the hand.
+  useLayoutEffect(() => {
     if (!listening) return;
     const press = (e: KeyboardEvent): void => {
       e.preventDefault();
@@ -146,6 +148,7 @@ export function KeysDialog({ open, onClose, startWalk }: Props) {
           </section>
         ))}
       </div>
+      <PenPromise />
     </Modal>
   );
 }

@@ -1,5 +1,6 @@
 import { dot, lengthOf, subtract } from '@/core/geometry/point';
 import type { Gesture, NodeGesture } from './penGesture';
+import { promisedOn } from './penPromise';
 import type { Current, PenTarget, TakenUp } from './penTarget';
 import type { HandEvent, Hint, PointerShape } from './tool';
 import { preferences } from '../state/preferences';
@@ -7,16 +8,14 @@ import { preferences } from '../state/preferences';
 /** What the pen's hand can do now, in its words for the tray. */
 
 const start: Hint[] = [
-  { keys: 'click', what: 'start with a corner' },
-  { keys: 'press and drag', what: 'start with a curve' },
+  ...promisedOn('place', false),
   { keys: 'Alt click an open end', what: 'draw on from there' },
   { keys: 'Space drag', what: 'pan' },
   { keys: 'hold V', what: 'lift the reference away' },
 ];
 
 const next: Hint[] = [
-  { keys: 'click', what: 'corner' },
-  { keys: 'press and drag', what: 'curve' },
+  ...promisedOn('place', true).slice(0, 2),
   { keys: 'click the last node', what: 'drop its handle' },
   { keys: 'Backspace', what: 'take back a node' },
   { keys: 'click the first node', what: 'close' },
@@ -39,37 +38,10 @@ const withAlt: Record<TakenUp['on'], Hint> = {
   'remove node': { keys: 'Alt click', what: 'take this node away, keep the shape' },
 };
 
-const over: Record<Exclude<PenTarget['on'], 'place' | 'node' | 'segment'>, Hint[]> = {
-  close: [
-    { keys: 'click', what: 'close the line' },
-    { keys: 'press and drag', what: 'close it with a curve' },
-    { keys: 'Alt click', what: 'close it straight' },
-  ],
-  drop: [
-    { keys: 'click', what: 'drop the outgoing handle' },
-    { keys: 'press and drag', what: 'draw it anew' },
-  ],
-  continue: [
-    { keys: 'Alt click', what: 'draw on from this end' },
-    { keys: 'Alt press and drag', what: 'draw on with a handle drawn anew' },
-  ],
-  join: [
-    { keys: 'Alt click', what: 'join the two lines' },
-    { keys: 'Alt press and drag', what: 'join them with a curve' },
-  ],
-  'add node': [{ keys: 'Alt click', what: 'add a node here' }],
-  'remove node': [{ keys: 'Alt click', what: 'take this node away, keep the shape' }],
-};
-
 /** On a line that is there: a node is laid on it, and nothing of it changes. */
-const onLine = (target: Extract<PenTarget, { on: 'node' | 'segment' }>, isDrawing: boolean): Hint[] => {
-  const where = target.on === 'node' ? 'on this node' : 'on this line';
-  return [
-    { keys: 'click', what: isDrawing ? `a corner ${where}` : `start a line ${where}` },
-    { keys: 'press and drag', what: 'with a curve' },
-    ...(target.withAlt ? [withAlt[target.withAlt]] : []),
-    { keys: 'Ctrl', what: 'keep to nothing' },
-  ];
+const onLine = ({ on, withAlt: taken }: Extract<PenTarget, { on: 'node' | 'segment' }>, isDrawing: boolean): Hint[] => {
+  const [click, drag] = promisedOn(on, isDrawing);
+  return [click, drag, ...(taken ? [withAlt[taken]] : []), { keys: 'Ctrl', what: 'keep to nothing' }];
 };
 
 /** While the button is down. */
@@ -125,7 +97,7 @@ export const penHints = {
   for(g: Gesture | null, target: PenTarget | null, current: Current | null, at: HandEvent | null): Hint[] {
     if (g && 'node' in g) return shaping(g);
     if (target?.on === 'node' || target?.on === 'segment') return onLine(target, current !== null);
-    if (target && target.on !== 'place') return over[target.on];
+    if (target && target.on !== 'place') return promisedOn(target.on, current !== null);
     if (!current) return start;
     if (pointsAway(current, at))
       return [

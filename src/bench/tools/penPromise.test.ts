@@ -1,241 +1,133 @@
-import { linesOf } from '@/core/drawing/items';
-import type { Line, Node, Point } from '@/core';
-import { addLine } from '@/core/edits/lines';
-import { addSheet } from '@/core/edits/sheets';
+import type { Line, Point } from '@/core';
 import { cornerAt } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
-import { cross, dot } from '@/core/geometry/point';
+import { addLine } from '@/core/edits/lines';
 import { firstPreferences, prefer } from '../state/preferences';
 import { benchWith, Hand } from '../test/hand';
+import { penPromise, type PromiseId } from './penPromise';
 import { PenTool } from './penTool';
 
-/** What a press of the pen may not do to lines that are there, and what it does when that is asked for. */
+/** Every row of the table, done: what comes of it, what was said before, and that no other line changes but with Alt. */
 
-function newHand(): Hand<PenTool> {
-  const hand = new Hand(benchWith(), (r) => new PenTool(r));
+/** “a” runs level from (100, 100) over (150, 100) to (200, 100). One page unit is one px. */
+const a: Line = {
+  id: 'a',
+  style: firstStyle,
+  runs: [{ closed: false, nodes: [100, 150, 200].map((x) => cornerAt({ x, y: 100 })) }],
+};
+const at = {
+  place: { x: 300, y: 300 },
+  node: { x: 151, y: 101 },
+  segment: { x: 125, y: 102 },
+  end: { x: 199, y: 101 },
+  first: { x: 400, y: 200 },
+  last: { x: 450, y: 350 },
+} satisfies Record<string, Point>;
+
+function penOver(): Hand<PenTool> {
+  const hand = new Hand(benchWith(), (c) => new PenTool(c));
   hand.bench.setState({ sheet: 's0' });
+  hand.bench.commit(addLine(hand.bench.getState().drawing, 's0', a));
   return hand;
 }
-const places = (l: Line): number[][] => l.runs[0].nodes.map((n) => [n.point.x, n.point.y]);
-const words = (hand: Hand<PenTool>): string =>
-  hand.tool
-    .hints()
-    .map((h) => `${h.keys}: ${h.what}`)
-    .join(' | ');
-const isInLine = ({ in: a, out: b }: Node): boolean => !!a && !!b && dot(a, b) < 0 && Math.abs(cross(a, b)) < 1e-6;
+/** The same, with a line of three nodes in hand, the last with a handle. */
+function drawing(): Hand<PenTool> {
+  const hand = penOver();
+  hand.click(at.first);
+  hand.click({ x: 480, y: 260 });
+  hand.drag(at.last, { x: 420, y: 380 });
+  return hand;
+}
+const nodes = (hand: Hand<PenTool>, i = 1) => hand.lines[i].runs[0].nodes;
+const places = (hand: Hand<PenTool>, i = 1): number[][] => nodes(hand, i).map((n) => [n.point.x, n.point.y]);
+const pull = (p: Point): Point => ({ x: p.x + 30, y: p.y + 10 });
+
+type Proof = { under: Point; check: (hand: Hand<PenTool>) => void; chosen?: true };
+const laid = (i: number, [x, y]: number[], handles: 'corner' | 'curve'): ((hand: Hand<PenTool>) => void) => {
+  return (hand) => {
+    const node = nodes(hand)[i];
+    expect([node.point.x, node.point.y]).toEqual([x, y]);
+    expect(node.kind === 'smooth' && node.out !== null).toBe(handles === 'curve');
+    expect(hand.lines).toHaveLength(2);
+  };
+};
+
+const proofs: Record<PromiseId, Proof> = {
+  'start with a corner': { under: at.place, check: laid(0, [300, 300], 'corner') },
+  'start with a curve': { under: at.place, check: laid(0, [300, 300], 'curve') },
+  'start on a node': { under: at.node, check: laid(0, [150, 100], 'corner') },
+  'curve from a node': { under: at.node, check: laid(0, [150, 100], 'curve') },
+  'start on a line': { under: at.segment, check: laid(0, [125, 100], 'corner') },
+  'curve from a line': { under: at.segment, check: laid(0, [125, 100], 'curve') },
+  'start beside a line': { under: at.segment, check: laid(0, [125, 102], 'corner') },
+  'draw on': {
+    under: at.end,
+    check: (hand) => {
+      hand.click(at.place);
+      expect(places(hand, 0).slice(2)).toEqual([
+        [200, 100],
+        [300, 300],
+      ]);
+    },
+  },
+  'draw on anew': {
+    under: at.end,
+    check: (hand) => expect(nodes(hand, 0)[2].out).toEqual({ x: 29, y: 11 }),
+  },
+  'add a node': { under: at.segment, chosen: true, check: (hand) => expect(nodes(hand, 0)).toHaveLength(4) },
+  'take a node away': { under: at.node, chosen: true, check: (hand) => expect(nodes(hand, 0)).toHaveLength(2) },
+  corner: { under: at.place, check: laid(3, [300, 300], 'corner') },
+  curve: { under: at.place, check: laid(3, [300, 300], 'curve') },
+  'in steps': {
+    under: { x: 452, y: 500 },
+    check: (hand) => expect(nodes(hand)[3].point.x).toBeCloseTo(450, 6),
+  },
+  'drop the handle': {
+    under: at.last,
+    check: (hand) => expect([nodes(hand).length, nodes(hand)[2].out]).toEqual([3, null]),
+  },
+  'draw the handle': { under: at.last, check: (hand) => expect(nodes(hand)[2].out).toEqual({ x: 30, y: 10 }) },
+  close: {
+    under: at.first,
+    check: (hand) => expect([hand.lines[1].runs[0].closed, nodes(hand).length]).toEqual([true, 3]),
+  },
+  'close with a curve': {
+    under: at.first,
+    check: (hand) => expect([hand.lines[1].runs[0].closed, nodes(hand)[0].in]).toEqual([true, { x: -30, y: -10 }]),
+  },
+  'close straight': {
+    under: at.first,
+    check: (hand) =>
+      expect([hand.lines[1].runs[0].closed, nodes(hand)[0].in, nodes(hand)[2].out]).toEqual([true, null, null]),
+  },
+  'corner on a node': { under: at.node, check: laid(3, [150, 100], 'corner') },
+  'curve on a node': { under: at.node, check: laid(3, [150, 100], 'curve') },
+  'corner on a line': { under: at.segment, check: laid(3, [125, 100], 'corner') },
+  'curve on a line': { under: at.segment, check: laid(3, [125, 100], 'curve') },
+  'corner beside a line': { under: at.segment, check: laid(3, [125, 102], 'corner') },
+  join: { under: at.end, check: (hand) => expect([hand.lines.length, nodes(hand, 0).length]).toEqual([1, 6]) },
+  'join with a curve': {
+    under: at.end,
+    check: (hand) => {
+      expect([hand.lines.length, nodes(hand, 0).length]).toEqual([1, 6]);
+      expect(nodes(hand, 0).flatMap((n) => [n.in, n.out])).toContainEqual({ x: -29, y: -11 });
+    },
+  },
+};
 
 beforeEach(() => prefer(firstPreferences));
 
-/** Straight lines laid one after the other, each ended with Enter. */
-function lay(hand: Hand<PenTool>, lines: readonly (readonly Point[])[]): void {
-  for (const line of lines) {
-    for (const p of line) hand.click(p);
-    hand.key('Enter');
-  }
-}
-
-const middle = { x: 400, y: 300 };
-const around = (k: number): Point => ({
-  x: Math.round(400 + 200 * Math.cos((k * Math.PI) / 6)),
-  y: Math.round(300 + 200 * Math.sin((k * Math.PI) / 6)),
-});
-const rays = Array.from({ length: 12 }, (_, k) => around(k));
-
-describe.each([
-  ['with lines kept to', true],
-  ['without', false],
-])('%s', (_, snapLines) => {
-  it.each([
-    ['outwards', (p: Point) => [middle, p]],
-    ['inwards', (p: Point) => [p, middle]],
-  ])('rays drawn %s are lines of their own', (__, ray) => {
-    const hand = newHand();
-    prefer({ snapLines });
-    lay(hand, rays.map(ray));
-    expect(hand.lines.map(places)).toEqual(rays.map((p) => ray(p).map(({ x, y }) => [x, y])));
-  });
-
-  it('a line starts on a chosen line’s nodes and segments, and leaves them as they are', () => {
-    const hand = newHand();
-    prefer({ snapLines });
-    lay(hand, [
-      [
-        { x: 100, y: 100 },
-        { x: 200, y: 100 },
-        { x: 300, y: 100 },
-      ],
-    ]);
-    const [before] = hand.lines;
-    hand.bench.choose([before.id]);
-    lay(hand, [
-      [
-        { x: 200, y: 100 },
-        { x: 200, y: 300 },
-      ],
-      [
-        { x: 250, y: 100 },
-        { x: 250, y: 300 },
-      ],
-    ]);
-    expect(hand.lines).toHaveLength(3);
-    expect(hand.lines[0]).toBe(before);
-  });
-});
-
-it('Alt does nothing to other lines while lines are not kept to', () => {
-  const hand = newHand();
-  prefer({ snapLines: false });
-  lay(hand, [
-    [
-      { x: 100, y: 100 },
-      { x: 200, y: 100 },
-    ],
-  ]);
-  for (const x of [200, 150, 100]) {
-    hand.click({ x, y: 100 }, { alt: true });
-    hand.click({ x, y: 300 }, { alt: true });
-    hand.key('Enter');
-  }
-  expect(hand.lines.map((l) => l.runs[0].nodes.length)).toEqual([2, 2, 2, 2]);
-});
-
-it('says beforehand what a press does, and what it would do with Alt', () => {
-  const hand = newHand();
-  lay(hand, [
-    [
-      { x: 100, y: 100 },
-      { x: 200, y: 100 },
-    ],
-  ]);
-  hand.hover({ x: 201, y: 101 });
-  expect(words(hand)).toMatch(/^click: start a line on this node .*Alt click: draw that line on/);
-  expect(hand.tool.pointer()).toBe('pen touch');
-  hand.hover({ x: 201, y: 101 }, { alt: true });
-  expect(words(hand)).toMatch(/^Alt click: draw on from this end/);
-  expect(hand.tool.pointer()).toBe('pen join');
-  hand.hover({ x: 150, y: 101 });
-  expect(words(hand)).toContain('Alt click: add a node');
-  hand.click({ x: 400, y: 200 });
-  hand.hover({ x: 201, y: 101 });
-  expect(words(hand)).toContain('Alt click: join the two lines');
-});
-
-it.each([false, true])('stays on the sheet in hand at the ends of lines on others (with Alt: %s)', (alt) => {
-  const hand = newHand();
-  lay(hand, [
-    [
-      { x: 100, y: 100 },
-      { x: 200, y: 100 },
-    ],
-  ]);
-  const { bench } = hand;
-  bench.commit(addSheet(bench.getState().drawing, 'other', 'Other'));
-  bench.setState({ sheet: 'other' });
-  hand.click({ x: 201, y: 101 }, { alt });
-  hand.click({ x: 300, y: 200 });
-  hand.click({ x: 101, y: 101 }, { alt });
-  hand.key('Enter');
-  const { sheets } = bench.getState().drawing;
-  const drawn = [
-    [200, 100],
-    [300, 200],
-    [100, 100],
-  ];
-  expect(linesOf(sheets.find((s) => s.id === 's0')!).map(places)).toEqual([drawn.toSpliced(1, 1).toReversed()]);
-  expect(linesOf(sheets.find((s) => s.id === 'other')!).map(places)).toEqual([drawn]);
-});
-
-describe('pressed twice at once', () => {
-  const closed = (): Hand<PenTool> => {
-    const hand = newHand();
-    for (const p of [around(0), around(4), around(8), around(0)]) hand.click(p);
-    return hand;
-  };
-
-  it('the closing node closes the line, and that is all', () => {
-    const hand = closed();
-    hand.click(around(0), { again: true });
-    hand.click({ x: 50, y: 50 });
-    hand.click({ x: 90, y: 50 });
-    expect(hand.lines.map((l) => [l.runs[0].closed, l.runs[0].nodes.length])).toEqual([
-      [true, 3],
-      [false, 2],
-    ]);
-  });
-
-  it('a line is taken up once, and a node added once', () => {
-    const hand = newHand();
-    lay(hand, [
-      [
-        { x: 100, y: 100 },
-        { x: 200, y: 100 },
-      ],
-    ]);
-    hand.bench.choose([hand.lines[0].id]);
-    hand.click({ x: 150, y: 100 }, { alt: true });
-    hand.click({ x: 150, y: 100 }, { alt: true, again: true });
-    expect(hand.lines[0].runs[0].nodes).toHaveLength(3);
-  });
-
-  it('a place takes one node, and two presses that a key parts count as two', () => {
-    const hand = newHand();
-    hand.click(around(0));
-    hand.click(around(1));
-    hand.click(around(1), { again: true });
-    hand.click(around(2));
-    expect(hand.lines[0].runs[0].nodes).toHaveLength(3);
-  });
-});
-
-describe('a click that closes or joins a curved line', () => {
-  /** A line of smooth nodes. */
-  const curved = (): Hand<PenTool> => {
-    const hand = newHand();
-    hand.drag({ x: 200, y: 200 }, { x: 240, y: 180 });
-    hand.drag({ x: 400, y: 200 }, { x: 430, y: 240 });
-    hand.drag({ x: 300, y: 400 }, { x: 260, y: 400 });
-    return hand;
-  };
-
-  it('goes smoothly through the first node, as was shown', () => {
-    const hand = curved();
-    hand.click({ x: 200, y: 200 });
-    const [run] = hand.lines[0].runs;
-    expect(run.closed).toBe(true);
-    for (const n of run.nodes) expect([n.kind, isInLine(n)]).toEqual(['smooth', true]);
-  });
-
-  it('straight, with Alt, leaves corners that say so', () => {
-    const hand = curved();
-    hand.click({ x: 200, y: 200 }, { alt: true });
-    const [run] = hand.lines[0].runs;
-    expect(run.nodes.map((n) => n.kind)).toEqual(['corner', 'smooth', 'corner']);
-    expect([run.nodes[0].in, run.nodes[2].out]).toEqual([null, null]);
-  });
-
-  it('runs into the end of the other line smoothly; drawn on by a click, a smooth end is a corner', () => {
-    const hand = newHand();
-    const other: Line = {
-      id: 'b',
-      style: firstStyle,
-      runs: [
-        {
-          closed: false,
-          nodes: [
-            { ...cornerAt({ x: 500, y: 200 }), kind: 'smooth', out: { x: 40, y: 30 } },
-            { ...cornerAt({ x: 600, y: 300 }), kind: 'smooth', in: { x: -40, y: -30 } },
-          ],
-        },
-      ],
-    };
-    hand.bench.commit(addLine(hand.bench.getState().drawing, 's0', other));
-    hand.drag({ x: 300, y: 200 }, { x: 340, y: 180 });
-    hand.click({ x: 500, y: 200 }, { alt: true });
-    expect(hand.lines).toHaveLength(1);
-    const joint = hand.lines[0].runs[0].nodes[1];
-    expect([joint.kind, joint.out, isInLine(joint)]).toEqual(['smooth', { x: 40, y: 30 }, true]);
-    hand.click({ x: 600, y: 300 }, { alt: true });
-    hand.click({ x: 700, y: 250 });
-    expect(hand.lines[0].runs[0].nodes.map((n) => n.kind)).toEqual(['smooth', 'smooth', 'corner', 'corner']);
-  });
+test.each(penPromise)('$while, on $under: $keys: $what', ({ id, while: when, keys, what }) => {
+  const { under, check, chosen } = proofs[id];
+  const hand = when === 'idle' ? penOver() : drawing();
+  const held = { alt: keys.startsWith('Alt'), shift: keys.startsWith('Shift'), mod: keys.startsWith('Ctrl') };
+  hand.bench.choose(chosen ? ['a'] : []);
+  hand.hover(under, { ...held, mod: false, shift: false });
+  const said = hand.tool.hints().map((h) => `${h.keys}: ${h.what}`);
+  // What is held once the pen is down, or for a place just beside, is said with the key alone.
+  if (!held.shift && !held.mod) expect(said).toContain(`${keys}: ${what}`);
+  if (keys.endsWith('drag')) hand.drag(under, pull(under), held);
+  else hand.click(under, held);
+  if (!held.alt || id.startsWith('close')) expect(hand.lines[0]).toEqual(a);
+  check(hand);
 });

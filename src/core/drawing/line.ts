@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { nibSchema } from './nib';
 import { layingShape, paintSchema, type Laying, type Paint } from './paint';
 import { nodesSchema, type nodeKinds, type nodeSchema } from './nodes';
-import { finite, idSchema, share } from './values';
+import { finite, idSchema, nameSchema, share } from './values';
 
 export { nodeKinds, nodeSchema } from './nodes';
 
@@ -67,6 +67,7 @@ export const lineSchema = z.strictObject({
   style: styleSchema,
   marks: z.array(markSchema).max(2_000).optional(),
   ...layingShape,
+  name: nameSchema.optional(),
 });
 
 export type NodeKind = (typeof nodeKinds)[number];
@@ -84,6 +85,7 @@ export type Line = Laying & {
   readonly id: string;
   readonly runs: readonly Run[];
   readonly style: Style;
+  readonly name?: string;
   readonly marks?: readonly Mark[];
 };
 

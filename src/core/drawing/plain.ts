@@ -3,7 +3,7 @@ import { isGroup, mapped } from './items';
 
 /** What is as good as not said of an item, in the order in which the rest is said. */
 export const plainOf = {
-  line: { marks: [] as readonly never[], opacity: 1, blend: 'normal' },
+  line: { marks: [] as readonly never[], opacity: 1, blend: 'normal', name: '' },
   group: { clip: null, opacity: 1, blend: 'normal' },
   picture: { opacity: 1, blend: 'normal' },
 } as const;
@@ -11,15 +11,16 @@ export const plainOf = {
 /** An item that does not say what is as good as not said, nor does anything in it; the same item where it does not. */
 export function plainly(item: Item): Item {
   const own = isGroup(item) ? withPlainItems(item) : item;
-  const says =
-    own.opacity === 1 || own.blend === 'normal' || (own.kind === undefined && own.marks && own.marks.length === 0);
-  if (!says) return own;
-  const next: Record<string, unknown> = { ...own };
-  if (own.opacity === 1) delete next.opacity;
-  if (own.blend === 'normal') delete next.blend;
-  if (own.kind === undefined && own.marks?.length === 0) delete next.marks;
-  return next as unknown as Item;
+  const said = own as unknown as Record<string, unknown>;
+  const plain: Readonly<Record<string, unknown>> = plainOf[own.kind ?? 'line'];
+  const idle = Object.keys(plain).filter((key) => key in said && isSame(said[key], plain[key]));
+  return idle.length === 0
+    ? own
+    : (Object.fromEntries(Object.entries(said).filter(([key]) => !idle.includes(key))) as unknown as Item);
 }
+
+const isSame = (a: unknown, b: unknown): boolean =>
+  a === b || (Array.isArray(a) && Array.isArray(b) && a.length === 0 && b.length === 0);
 
 function withPlainItems<G extends Extract<Item, { kind: 'group' }>>(group: G): G {
   const items = mapped(group.items, plainly);

@@ -2,27 +2,31 @@
 
 import { Tree } from 'antd';
 import type { DataNode, TreeProps } from 'antd/es/tree';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { moveToPlace } from '@/core/edits/arrange';
+import { nameItem } from '@/core/edits/names';
 import { findItem, nodeCount, orderOf, placeOf, sheetOf } from '@/core/drawing/find';
 import type { Item } from '@/core/drawing/item';
 import { groupName, isGroup, isLine, linesIn, linesOfItem } from '@/core/drawing/items';
 import { formatCount } from '@/ui/format';
+import { NameField } from '@/ui/NameField';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { chooseWithGroup } from '../../commands/lines';
+import { ItemPicture } from './ItemPicture';
 
 /** A title is made when its row is seen: there may be very many. */
 type Row = DataNode & { item: Item; order: number; lines: string[]; children?: Row[] };
 
 /**
  * What lies on the sheet in hand in its order, the uppermost first, groups with what is in them; dragged to another place, in
- * or out of a group, chosen by a click.
+ * or out of a group, chosen by a click, renamed by a double one or F2.
  */
 export function LinesList() {
   const bench = useBench();
   const sheet = useBenchStateLater((s) => sheetOf(s.drawing, s.sheet), 'idle');
   const chosen = useBenchStateLater((s) => s.lines, 'idle');
   const reading = useBenchState((s) => s.reading);
+  const [renaming, setRenaming] = useState<string | null>(null);
   const rows = useMemo(() => (sheet ? rowsOf(sheet.items, orderOf(linesIn(sheet.items))) : []), [sheet]);
   const selected = useMemo(() => selectedIn(rows, chosen), [rows, chosen]);
   if (!sheet || rows.length === 0) return null;
@@ -50,9 +54,29 @@ export function LinesList() {
       </div>
       <Tree<Row>
         treeData={rows}
-        titleRender={titleOf}
-        height={190}
-        itemHeight={24}
+        titleRender={(row) => (
+          <span className="item-title" onDoubleClick={() => !reading && setRenaming(row.item.id)}>
+            <ItemPicture item={row.item} />
+            {renaming === row.item.id ? (
+              <NameField
+                label="Name"
+                value={row.item.name ?? ''}
+                onDone={(name) => {
+                  setRenaming(null);
+                  if (name !== null) bench.commit(nameItem(bench.getState().drawing, row.item.id, name));
+                }}
+              />
+            ) : (
+              titleOf(row)
+            )}
+          </span>
+        )}
+        height={240}
+        itemHeight={28}
+        onKeyDown={(e) => {
+          // Of what is chosen, the row that is seen to be: with one alone there is no doubt which is meant.
+          if (e.key === 'F2' && selected.length === 1 && !reading) setRenaming(selected[0]);
+        }}
         blockNode
         motion={false}
         selectable
@@ -87,7 +111,8 @@ function titleOf({ item, order }: Row): string {
   if (isGroup(item)) return groupName(item);
   if (!isLine(item)) return item.name || 'Picture';
   const kind = item.runs.every((r) => r.closed) ? 'closed' : 'open';
-  return `${order + 1} · ${kind}, ${formatCount(nodeCount(item), 'node')}`;
+  const figures = `${kind}, ${formatCount(nodeCount(item), 'node')}`;
+  return item.name ? `${item.name} · ${figures}` : `${order + 1} · ${figures}`;
 }
 
 /** The rows all of whose lines are chosen. */
