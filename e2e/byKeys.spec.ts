@@ -21,7 +21,8 @@ async function tabTo(page: Page, name: RegExp): Promise<void> {
   throw new Error(`nothing called ${name} is reached by Tab`);
 }
 
-test('fifteen lines are laid, mended, made wider and saved by keys alone', async ({ page, request }) => {
+test('fifteen lines are laid, mended, swelled and saved by keys alone', async ({ page, request }) => {
+  test.setTimeout(180_000);
   const id = await makeDrawing(request);
   const hand = await BenchHand.open(page, id, { view: { scale: 1, x: 0, y: 0 } });
   const lines = () => hand.lines();
@@ -75,6 +76,24 @@ test('fifteen lines are laid, mended, made wider and saved by keys alone', async
   await page.keyboard.press('Control+a');
   await page.keyboard.press('+');
   await expect.poll(async () => (await lines())[14].style.width).toBeGreaterThan(laid[14].style.width);
+
+  // Swelled at one place: the cross is brought onto a line, and pulls while Space is held.
+  await page.keyboard.press('w');
+  await tabTo(page, /^To the page$/);
+  await page.keyboard.press('Enter');
+  await press(page, 'ArrowUp', 4);
+  await press(page, 'Shift+ArrowUp', 2);
+  await press(page, 'ArrowRight', 6);
+  await page.keyboard.down('Space');
+  await press(page, 'ArrowUp', 2);
+  await page.keyboard.up('Space');
+  const widest = async (): Promise<number> =>
+    Math.max(0, ...((await lines())[13].marks ?? []).map((m) => m.left + m.right));
+  await expect.poll(widest).toBeGreaterThan(20);
+  const before = await widest();
+  // The mark in hand answers to Alt and arrows.
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(widest).toBeCloseTo(before + 0.5, 6);
 
   await page.keyboard.press('6');
   const download = page.waitForEvent('download');

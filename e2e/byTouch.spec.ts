@@ -186,6 +186,13 @@ test('everything that can be pressed is large enough for a finger; panels fold a
   const fingers = await Fingers.on(page);
   await fingers.drag({ x: tab.x + 10, y: tab.y + 30 }, { x: tab.x + 90, y: tab.y + 30 });
   await expect(page.locator('.bench > .left')).toBeVisible();
+  // So does one from the window's edge, wherever along it; and nothing is drawn by it.
+  await page.getByRole('button', { name: 'Fold away sheets and references' }).tap();
+  await expect(page.locator('.bench > .left')).toBeHidden();
+  const lines = (await hand.lines()).length;
+  await fingers.drag({ x: 3, y: 480 }, { x: 90, y: 470 });
+  await expect(page.locator('.bench > .left')).toBeVisible();
+  expect(await hand.lines()).toHaveLength(lines);
 });
 
 test('a whole trace by touch: fifteen lines, mended, swelled, saved as SVG', async ({ page }) => {

@@ -30,6 +30,8 @@ export type Preferences = {
   snapLines: boolean;
   /** What is dragged is brought into line with other things: sides, middles, equal gaps. */
   alignThings: boolean;
+  /** What a press on a picture picks next. */
+  pickTone: 'ink' | 'paper';
   /** A frame with grips is shown around what is chosen. */
   frame: boolean;
   /** The pen lays corners only, to be bent later. */
@@ -102,6 +104,7 @@ export const firstPreferences: Preferences = {
   snapLines: true,
   alignThings: true,
   frame: true,
+  pickTone: 'ink',
   straightFirst: false,
   figures: true,
   smoothing: 2,

@@ -6,6 +6,7 @@ import { runFromCubics } from '@/core/drawing/fromCubics';
 import { firstStyle } from '@/core/drawing/schema';
 import { wanderingDrawing } from '@/core/test/drawings';
 import type { Line, Quad } from '@/core';
+import { prefer } from '../state/preferences';
 import { benchWith, Hand } from '../test/hand';
 import { CornersTool } from './cornersTool';
 import { CropTool } from './cropTool';
@@ -13,6 +14,7 @@ import { PartTool } from './partTool';
 import { PenTool } from './penTool';
 import { beforeCorrection, correctionsBefore, workedOn } from './pictureTool';
 import { PullTool } from './pullTool';
+import { TonesTool } from './tonesTool';
 
 /** What the worker would find; the tests set it. */
 let found: Quad | null = null;
@@ -42,6 +44,36 @@ function benchWithPicture() {
   return { bench, own };
 }
 const settled = () => new Promise((r) => setTimeout(r, 0));
+
+describe('ink and paper', () => {
+  test('the first press picks ink, the next paper, with Alt the other; each is one undo step', () => {
+    const { bench, own } = benchWithPicture();
+    prefer({ pickTone: 'ink' });
+    // What lies left of the middle is of tone 60, the rest of tone 220.
+    const patch = (tone: number) =>
+      ({ width: 1, height: 1, data: Uint8ClampedArray.of(tone, tone, tone, 255) }) as ImageData;
+    const hand = new Hand(
+      bench,
+      (r) =>
+        new TonesTool({ ...r, picture: () => ({}) as ImageBitmap }, (_, at) =>
+          at.x < 0 || at.x > 1 ? null : patch(at.x < 0.5 ? 60 : 220),
+        ),
+    );
+    hand.click({ x: 2000, y: 100 });
+    expect(own('levels')).toBeUndefined();
+    hand.click({ x: 200, y: 100 });
+    expect(own('levels')).toMatchObject({ on: true, black: 60, white: 255 });
+    hand.click({ x: 800, y: 100 });
+    expect(own('levels')).toMatchObject({ black: 60, white: 220 });
+    hand.click({ x: 800, y: 100 }, { alt: true });
+    expect(own('levels')).toMatchObject({ black: 60, white: 220 });
+    bench.undo();
+    bench.undo();
+    expect(own('levels')).toBeUndefined();
+    expect(hand.key('Enter')).toBe(true);
+    expect(bench.getState().tool).toBe('place');
+  });
+});
 
 describe('crop', () => {
   test('a box keeps what is in it, a side is moved alone, and each is one undo step', () => {

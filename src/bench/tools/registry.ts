@@ -15,12 +15,14 @@ import { settle } from './definitions/settle';
 import { shape } from './definitions/shape';
 import { swell } from './definitions/swell';
 import { thin } from './definitions/thin';
+import { tones } from './definitions/tones';
 
 /** Every tool, in the order of the tray. */
 const all = [
   place,
   crop,
   corners,
+  tones,
   part,
   pull,
   pen,

@@ -44,15 +44,16 @@ export class SwellTool extends LineTool<Gesture> implements Tool {
 
   /** The line under the hand, or within whose body it is: the chosen one first. */
   private under(e: HandEvent): Line | null {
-    const { drawing, lines } = this.bench.getState();
+    const { drawing } = this.bench.getState();
     const grip = gripFor(e, LINE_GRIP) * this.context.unit();
     const within = (line: Line): boolean => {
       const near = shareNear(line, e.page);
       const { left, right } = sectionAt(line, near.at, near.run);
       return near.distance <= Math.max(left, right) + grip;
     };
-    if (this.only && within(this.only)) return this.only;
-    const hit = this.context.picking.under(drawing, e.page, grip, (l) => !lines.has(l.id));
+    const { only } = this;
+    if (only && within(only)) return only;
+    const hit = this.context.picking.under(drawing, e.page, grip, (l) => l.id !== only?.id);
     return hit?.line ?? null;
   }
 

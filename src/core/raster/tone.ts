@@ -73,3 +73,28 @@ export function toneHistogram({ data }: RgbaImage): number[] {
     if (data[i + 3] > 0) counts[Math.round(luma(data[i], data[i + 1], data[i + 2]))]++;
   return counts;
 }
+
+/**
+ * The tone that is meant by a place in a picture, 0 to 255, from the pixels about it: of ink the darker quarter of them,
+ * of paper the lighter one, so that a press beside the middle of a thin stroke still means its ink.
+ */
+export function pickedTone({ data }: RgbaImage, which: 'ink' | 'paper'): number {
+  const tones = Array.from({ length: data.length / 4 }, (_, i) => luma(data[4 * i], data[4 * i + 1], data[4 * i + 2]));
+  tones.sort((a, b) => (which === 'ink' ? a - b : b - a));
+  const meant = tones.slice(0, Math.max(1, Math.round(tones.length / 4)));
+  return Math.round(meant.reduce((sum, t) => sum + t, 0) / meant.length);
+}
+
+/** Levels with their ink or their paper at a tone; the other gives way where the two would change places. */
+export function levelsAt<L extends { black: number; white: number }>(
+  levels: L,
+  which: 'ink' | 'paper',
+  tone: number,
+): L {
+  if (which === 'ink') {
+    const black = Math.min(254, tone);
+    return { ...levels, black, white: Math.max(levels.white, black + 1) };
+  }
+  const white = Math.max(1, tone);
+  return { ...levels, white, black: Math.min(levels.black, white - 1) };
+}

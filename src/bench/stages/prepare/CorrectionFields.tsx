@@ -167,6 +167,7 @@ const toneWords = {
 
 /** Levels by marks on the tones that they are set for, or by figures. */
 function Levels({ reference: r, correction: c, disabled, show, set }: LevelsProps) {
+  const bench = useBench();
   const tones = useTones(r);
   const [held, setHeld] = useState<typeof c | null>(null);
   const shown = held ?? c;
@@ -189,6 +190,9 @@ function Levels({ reference: r, correction: c, disabled, show, set }: LevelsProp
           set({ ...c, ...l });
         }}
       />
+      <Button size="small" disabled={disabled} onClick={() => bench.setState({ reference: r.id, tool: 'tones' })}>
+        Pick them in the picture
+      </Button>
       <div className="tones">
         {(['black', 'middle', 'white'] as const).map((which) => (
           <label key={which}>

@@ -105,7 +105,7 @@ function CorrectionHead({ reference: r, kind, correction, disabled, children }: 
       bench.setState({ reference: r.id, tool: kind === 'crop' ? 'crop' : 'corners' });
       return;
     }
-    if (['crop', 'corners'].includes(bench.getState().tool)) bench.setState({ tool: 'place' });
+    if (['crop', 'corners', 'tones'].includes(bench.getState().tool)) bench.setState({ tool: 'place' });
     const next = { ...(correction ?? firstCorrections[kind]), on } as Correction;
     bench.commit(setCorrection(bench.getState().drawing, r.id, next, `${name} ${on ? 'on' : 'off'}`));
     if (on && kind === 'turn' && !correction) await layStraight(bench, r);
