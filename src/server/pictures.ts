@@ -6,6 +6,7 @@ import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { eq } from 'drizzle-orm';
 import sharp, { type Sharp } from 'sharp';
+import { INK_LONGEST, inkOrEdge } from '@/core/raster/inkOrEdge';
 import { database } from './database';
 import { isKept, keepDerived } from './derived';
 import { folder } from './place';
@@ -162,6 +163,23 @@ async function drawnSvg(hash: string): Promise<Buffer> {
 async function uprightPicture({ hash, mime }: Picture): Promise<Sharp> {
   if (mime === MIME.svg) return sharp(await drawnSvg(hash));
   return sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS }).autoOrient();
+}
+
+/** What lines over a picture are measured against: its ink where it is a sketch, its edges where it is a photograph. */
+export async function targetOf(picture: Picture): Promise<'ink' | 'edge'> {
+  const size = { width: INK_LONGEST, height: INK_LONGEST, fit: 'inside', withoutEnlargement: true } as const;
+  const { data, info } = await (
+    await uprightPicture(picture)
+  )
+    .timeout({ seconds: MOST_SECONDS })
+    .flatten({ background: '#ffffff' })
+    .resize(size)
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  const grey = Uint8Array.from({ length: width * height }, (_, i) => data[i * channels]);
+  return inkOrEdge({ width, height, data: grey });
 }
 
 export function pictureOf(hash: string): Picture {

@@ -6,6 +6,8 @@ import sharp from 'sharp';
 import type { Drawing, Reference } from '@/core';
 import { correctReference } from '@/core/edits/references';
 import { dataFolder } from '@/server/place';
+import { canPhoto } from '@/server/simulated/pictures/canPhoto';
+import { pearScan } from '@/server/simulated/pictures/pearScan';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { POST as create } from './drawings/route';
 import { GET as read } from './drawings/[id]/route';
@@ -248,3 +250,14 @@ describe('pictures', () => {
     expect(readdirSync(path.join(dataFolder(), 'incoming'))).toEqual([]);
   });
 });
+
+test('a sketch is gone by its ink, a photo by its edges', async () => {
+  const { id } = await newDrawing();
+  const targetOf = async (body: Buffer): Promise<string> => {
+    const { json } = await bring(id, body, '?name=p.png&place=0');
+    return (json as { reference: Reference }).reference.target;
+  };
+  expect(await targetOf(await pearScan({ width: 800, height: 1135 }))).toBe('ink');
+  expect(await targetOf(await canPhoto())).toBe('edge');
+  expect(await targetOf(await picture(300, 200).png().toBuffer())).toBe('ink');
+}, 60_000);

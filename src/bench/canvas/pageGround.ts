@@ -42,10 +42,10 @@ export function paintReferences(
   ctx.save();
   ctx.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
   for (const node of referencesOf(drawing)) {
-    const { placed } = node;
-    if (!boxesMeet(placedBox(placed), seen)) continue;
-    const bitmap = pictures.bitmapFor(placed, Math.max(placed.width, placed.height) * scale, moving);
-    paintPicture(ctx, node, bitmap, seen);
+    if (!boxesMeet(placedBox(node.placed), seen)) continue;
+    const { width, height } = node.placed;
+    const { placed, bitmap } = pictures.seen(node.placed, Math.max(width, height) * scale, moving);
+    paintPicture(ctx, { ...node, placed }, bitmap, seen);
   }
   ctx.restore();
 }

@@ -106,3 +106,24 @@ test('one that cannot be made is told once, and bitmaps are let go of in the end
   store.dispose();
   expect(bitmap.closed).toBe(true);
 });
+
+test('while one of another shape is made, the one before stays where it was', async () => {
+  globalThis.fetch = (() => new Promise(() => {})) as never;
+  const seen = (r: Reference) => {
+    const { placed, bitmap } = store.seen(r, 500, false);
+    return [placed.width, (bitmap as unknown as Bitmap | null)?.name];
+  };
+  const crop = { ...firstCorrections.crop, left: 0.5 };
+  const cropped: Reference = { ...plain, width: plain.width / 2, corrections: [crop] };
+  const narrow: Reference = { ...plain, width: plain.width / 4, corrections: [{ ...crop, left: 0.75 }] };
+  // Never seen before, there is nothing that could stay.
+  expect(seen(cropped)).toEqual([cropped.width, undefined]);
+  await asked[0].answer(true);
+  expect(seen(cropped)).toEqual([cropped.width, 'whole crop']);
+  // Cropped closer, the wider one is seen in its own place until the new one is there.
+  expect(seen(narrow)).toEqual([cropped.width, 'whole crop']);
+  await asked[1].answer(true);
+  expect(seen(narrow)).toEqual([narrow.width, 'whole crop']);
+  // Moved, it is where it is.
+  expect(seen({ ...narrow, at: { x: 77, y: 0 } })[0]).toBe(narrow.width);
+});

@@ -17,7 +17,14 @@ const reshaping: readonly CorrectionKind[] = ['crop', 'turn', 'straighten'];
 type Shown = PictureNode['placed'];
 
 /** A reference's picture as it was last corrected, and what is being made of it now. */
-type Corrected = { key: string; bitmap: ImageBitmap | null; making: string | null };
+type Corrected = { key: string; bitmap: ImageBitmap | null; making: string | null; shape: string };
+
+/** What moves what is in a picture, of all that it is corrected by. */
+const shapeOf = (r: Shown): string =>
+  JSON.stringify([r.picture, asShown(r).filter((c) => c.on && reshaping.includes(c.kind))]);
+
+/** Where a picture of one shape was last seen. */
+type Place = Pick<Shown, 'at' | 'width' | 'height' | 'turn' | 'flipX' | 'flipY'> & { readonly shape: string };
 
 /**
  * The pictures of references as bitmaps: plain ones in halved sizes, fetched when they are first needed; corrected ones
@@ -26,6 +33,7 @@ type Corrected = { key: string; bitmap: ImageBitmap | null; making: string | nul
 export class PictureStore {
   private readonly bitmaps = new Map<string, ImageBitmap | 'coming' | 'failed'>();
   private readonly corrected = new Map<string, Corrected>();
+  private readonly places = new Map<string, Place>();
 
   constructor(
     private readonly onNews: () => void,
@@ -44,6 +52,23 @@ export class PictureStore {
     return this.correctedFor(r, moving) ?? (isAlike ? this.plainFor(r, longest) : null);
   }
 
+  /**
+   * A reference as it can be seen by now: its bitmap, and where that belongs. While one of another shape is being made, the
+   * one before stays where it was.
+   */
+  seen<P extends Shown>(r: P, longest: number, moving: boolean): { placed: P; bitmap: ImageBitmap | null } {
+    const bitmap = this.bitmapFor(r, longest, moving) ?? this.plainFor(r, longest);
+    const corrected = this.corrected.get(r.id);
+    const of =
+      bitmap === null ? null : bitmap === corrected?.bitmap ? corrected.shape : shapeOf({ ...r, corrections: [] });
+    const shape = shapeOf(r);
+    const last = this.places.get(r.id);
+    if (of !== shape) return last?.shape === of ? { placed: { ...r, ...last }, bitmap } : { placed: r, bitmap: null };
+    const { at, width, height, turn, flipX, flipY } = r;
+    this.places.set(r.id, { at, width, height, turn, flipX, flipY, shape });
+    return { placed: r, bitmap };
+  }
+
   /** The same for what is painted at a scale, device px a page unit. */
   at =
     (scale: number) =>
@@ -52,7 +77,7 @@ export class PictureStore {
 
   private correctedFor(r: Shown, moving: boolean): ImageBitmap | null {
     let entry = this.corrected.get(r.id);
-    if (!entry) this.corrected.set(r.id, (entry = { key: '', bitmap: null, making: null }));
+    if (!entry) this.corrected.set(r.id, (entry = { key: '', bitmap: null, making: null, shape: '' }));
     const keyFor = (s: 'preview' | 'whole'): string => JSON.stringify([r.picture, s, asShown(r)]);
     // What moves may be something else than the corrections: then the whole picture is there already.
     const size = moving && entry.key !== keyFor('whole') ? 'preview' : 'whole';
@@ -69,6 +94,7 @@ export class PictureStore {
       const bitmap = await correct.render(sourceOf(r), asShown(r), size);
       entry.bitmap?.close();
       entry.bitmap = bitmap;
+      entry.shape = shapeOf(r);
     } catch {
       this.onFailure(r);
     }

@@ -29,7 +29,10 @@ function stand() {
   const made = { width: 0, height: 0, getContext: () => context };
   (globalThis as { document?: unknown }).document = { createElement: () => made };
   let bitmap: unknown = { width: 400, height: 300 };
-  const pictures = { bitmapFor: () => bitmap } as unknown as PictureStore;
+  const pictures = {
+    bitmapFor: () => bitmap,
+    seen: (placed: unknown) => ({ placed, bitmap }),
+  } as unknown as PictureStore;
   const ground = new StillGround();
   const paint = (d = drawing, v = view): number => {
     const before = drawn.filter((x) => x === bitmap).length;

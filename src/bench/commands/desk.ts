@@ -1,5 +1,5 @@
 import type { Reference } from '@/core';
-import { layBeside, layOver, placeReference } from '@/core/edits/references';
+import { layBeside, layOver, placeReference, setReference } from '@/core/edits/references';
 import { referenceOf, sheetOf } from '@/core/drawing/find';
 import { placedBox } from '@/core/drawing/placement';
 import { joinBoxes } from '@/core/geometry/box';
@@ -79,6 +79,14 @@ export async function takeIn(bench: Bench, file: File): Promise<Reference | null
   }
 }
 
+/** Says of a picture that looks like a photograph what that means, with the way to have it otherwise. */
+function tellPhoto(bench: Bench, { id, name }: Reference): void {
+  bench.tell(`“${name}” looks like a photo: lines keep to its edges.`, {
+    label: 'It is a sketch: keep to ink',
+    run: () => void bench.commit(setReference(bench.getState().drawing, id, { target: 'ink' }, 'Measure from')),
+  });
+}
+
 /** Brings pictures in and lays them on the page, one change each; what cannot be taken is told and passed over. */
 export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void> {
   for (const file of files) {
@@ -88,6 +96,7 @@ export async function bringIn(bench: Bench, files: Iterable<File>): Promise<void
     const over = drawing.references.findLast((r) => r.visible && !r.beside);
     bench.commit(placeReference(drawing, layOver(drawing, reference)));
     bench.setState({ reference: reference.id });
+    if (reference.target === 'edge' && !over) tellPhoto(bench, reference);
     if (over)
       bench.tell(`“${reference.name}” lies over “${over.name}”.`, {
         label: 'Lay it beside the page',

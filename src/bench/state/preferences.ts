@@ -62,8 +62,6 @@ export type Preferences = {
   bare: boolean;
   loupe: boolean;
   loupeTimes: number;
-  /** What the pen follows: a sketch's ink, or the edges in a photo. */
-  followTarget: 'ink' | 'edge';
   /** The pen follows the ink. */
   follow: boolean;
   /** Letters lie under the right hand: the left one holds the pen. */
@@ -132,7 +130,6 @@ export const firstPreferences: Preferences = {
   bare: false,
   loupe: false,
   loupeTimes: 4,
-  followTarget: 'ink',
   follow: false,
   sway: false,
   swayReach: 120,

@@ -2,7 +2,14 @@ import type { Cubic, Point, Reference } from '@/core';
 import { distance } from '@/core/geometry/point';
 import type { Follow } from '../state/follow';
 import { prefer, preferences } from '../state/preferences';
+import type { BenchState } from '../state/store';
 import type { ToolContext } from './tool';
+
+/** The picture that is followed: the chosen one if it lies under the work, or else the topmost that does. */
+export function followed({ drawing, reference }: Pick<BenchState, 'drawing' | 'reference'>): Reference | undefined {
+  const under = drawing.references.filter((r) => r.visible && !r.beside);
+  return under.find((r) => r.id === reference) ?? under.at(-1);
+}
 
 /** The pen's side of following the ink: keeps the picture ready, and the curve that the next press would take. */
 export class PenFollow {
@@ -21,24 +28,17 @@ export class PenFollow {
     return this.isOn && this.follow.state === 'preparing';
   }
 
-  /** The picture that is followed: the chosen one if it lies under the work, or else the topmost that does. */
-  private picture(): Reference | undefined {
-    const { drawing, reference } = this.context.bench.getState();
-    const under = drawing.references.filter((r) => r.visible && !r.beside);
-    return under.find((r) => r.id === reference) ?? under.at(-1);
-  }
-
   /** Sees to it that the picture is ready; says why where it cannot be, and switches itself off. */
   keepReady(): void {
     if (!this.isOn) return;
-    const picture = this.picture();
+    const picture = followed(this.context.bench.getState());
     if (!picture) {
       prefer({ follow: false });
       this.context.bench.tell('There is no picture under the work that the pen could follow.');
       return;
     }
     const before = this.follow.state;
-    this.follow.prepare(picture, preferences.getState().followTarget).then(
+    this.follow.prepare(picture, picture.target).then(
       () => before !== 'ready' && this.context.repaint(),
       (e: Error) => {
         prefer({ follow: false });

@@ -20,7 +20,8 @@ export function fitOnPage(
 }
 
 /** What is known of a picture that was taken in. */
-export type TakenPicture = Pick<Reference, 'id' | 'name' | 'picture' | 'pixelWidth' | 'pixelHeight' | 'dpi'>;
+export type TakenPicture = Pick<Reference, 'id' | 'name' | 'picture' | 'pixelWidth' | 'pixelHeight' | 'dpi'> &
+  Partial<Pick<Reference, 'target'>>;
 
 /** A picture as it lies on the page at first: fitted, dimmed, locked. */
 export const placedReference = (page: Page, picture: TakenPicture): Reference => ({
@@ -36,7 +37,7 @@ export const placedReference = (page: Page, picture: TakenPicture): Reference =>
   tint: null,
   visible: true,
   locked: true,
-  target: 'ink',
+  target: picture.target ?? 'ink',
 });
 
 export const placeReference = (d: Drawing, reference: Reference): Edit =>

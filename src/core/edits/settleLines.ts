@@ -1,5 +1,6 @@
 import RBush from 'rbush';
 import { applyChange } from '../change/apply';
+import type { Edit } from '../change/edit';
 import { findNotes } from '../check/findNotes';
 import { noteLimits, type Note } from '../check/note';
 import type { Pictures } from '../check/pictures';
@@ -18,6 +19,8 @@ import { settledRuns, type SettleFigures } from './settle';
 
 /** How often what settling brought is looked for and put right: one fix can bring another note. */
 const ROUNDS = 5;
+/** A line may lie so much worse, px, rather than keep a fault that settling brought. */
+const LENIENT = 1;
 
 /**
  * Lines by their ids settled onto the ink beneath them; only those that move. Where whole lines settle, what
@@ -49,14 +52,25 @@ export function settledLines(
 function mend(d: Drawing, settled: Map<string, readonly Run[]>, judge: Judge): void {
   const own: Judge = (before, after, at, around) =>
     settled.has(before.id) ? judge(before, after, at, around) : Infinity;
+  const lenient: Judge = (...asked) => {
+    const worse = own(...asked);
+    return worse <= LENIENT ? 0 : worse;
+  };
   const [before, after] = [d, applyChange(d, { id: 'settled', ...reshapeLines(d, settled, 'Settle') })];
   const boxes = [...settled.keys()].flatMap((id) => boxesOf(id, before, after));
   const had = new Set(findNotes(around(before, boxes)).map(keyOf));
   let now = around(after, boxes);
+  let isStrict = true;
   for (let round = 0; round < ROUNDS; round++) {
     const fresh = findNotes(now).filter((n) => settled.has(n.lines[0]) && !had.has(keyOf(n)));
     if (fresh.length === 0) return;
-    const { edit } = fixAll(now, fresh, 'Settle', noteLimits, own);
+    const fixed = (by: Judge): Edit => fixAll(now, fresh, 'Settle', noteLimits, by).edit;
+    let edit = fixed(isStrict ? own : lenient);
+    // What is left would be seen as a fault: a line may then lie a little worse than it might.
+    if (isStrict && edit.steps.length === 0) {
+      isStrict = false;
+      edit = fixed(lenient);
+    }
     if (edit.steps.length === 0) return;
     now = applyChange(now, { id: `round ${round}`, ...edit });
     for (const id of settled.keys()) {

@@ -13,6 +13,7 @@ import { NumberField } from '@/ui/NumberField';
 import { PICTURE_TYPES, putBeside, takeIn } from '../../commands/desk';
 import { useBench, useBenchState } from '../../benchContext';
 import { pictureUrl } from '@/workers/pictureUrl';
+import { TargetChoice } from '../shared/TargetChoice';
 
 /** Where a reference lies and how it is seen: figures, one-press layouts, flips, blend and tint. */
 export function PlacingCard({ reference: r }: { reference: Reference }) {
@@ -58,6 +59,10 @@ export function PlacingCard({ reference: r }: { reference: Reference }) {
         ]}
         onChange={(v) => putBeside(bench, r.id, v === 'beside')}
       />
+      <div className="row">
+        <span className="option-label">lines go by</span>
+        <TargetChoice reference={r} label={`What lines go by on ${r.name}`} />
+      </div>
       <div className="fields four">
         {(['x', 'y'] as const).map((axis) => (
           <label key={axis}>

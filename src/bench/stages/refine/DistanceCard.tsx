@@ -3,8 +3,6 @@
 import dynamic from 'next/dynamic';
 import { useRef } from 'react';
 import { together, type DistanceFigures, type LineDistance } from '@/core/check/lineDistance';
-import { setReference } from '@/core/edits/references';
-import { Choice } from '@/ui/Chip';
 import { useFollowing, write } from '@/ui/following';
 import { formatNumber } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
@@ -12,6 +10,7 @@ import { goTo } from '../../commands/checks';
 import { checkingOf } from '../../state/checkingOf';
 import type { Checked } from '../../state/checked';
 import { useChecked, useFollowingChecks } from '../../useChecked';
+import { TargetChoice } from '../shared/TargetChoice';
 
 /** Charts come when they are first looked at. */
 const DistancePlot = dynamic(() => import('./DistancePlot').then((m) => m.DistancePlot), {
@@ -21,11 +20,9 @@ const DistancePlot = dynamic(() => import('./DistancePlot').then((m) => m.Distan
 
 /** How far what is chosen lies from the ink, and how the sheet and the drawing do; along the line, where it is one. */
 export function DistanceCard() {
-  const bench = useBench();
   const state = useChecked((c) => c.state);
   const failed = useChecked((c) => c.failed);
   const references = useBenchState((s) => s.drawing.references);
-  const reading = useBenchState((s) => s.reading);
   const seen = references.filter((r) => r.visible && !r.beside);
   if (seen.length === 0)
     return (
@@ -47,17 +44,7 @@ export function DistanceCard() {
           <span className="option-label" title={r.name}>
             {seen.length > 1 ? r.name : 'Measured from'}
           </span>
-          <Choice
-            label={`What lines are measured from on ${r.name}`}
-            value={r.target}
-            options={[
-              { value: 'ink', label: 'ink', title: 'The strokes of a sketch' },
-              { value: 'edge', label: 'edges', title: 'Where the tone changes in a photo' },
-            ]}
-            onChange={(target) => {
-              if (!reading) bench.commit(setReference(bench.getState().drawing, r.id, { target }, 'Measure from'));
-            }}
-          />
+          <TargetChoice reference={r} label={`What lines are measured from on ${r.name}`} />
         </div>
       ))}
     </div>

@@ -1,8 +1,10 @@
 'use client';
 
-import { Chip, Choice } from '@/ui/Chip';
+import { Chip } from '@/ui/Chip';
 import { useBenchState, usePreference } from '../../benchContext';
 import { prefer } from '../../state/preferences';
+import { followed } from '../../tools/penFollow';
+import { TargetChoice } from '../shared/TargetChoice';
 import { MirrorOption } from './MirrorOption';
 import { NextStyle } from './NextStyle';
 
@@ -11,8 +13,8 @@ export function PenOptions() {
   const straightFirst = usePreference('straightFirst');
   const figures = usePreference('figures');
   const follow = usePreference('follow');
-  const target = usePreference('followTarget');
-  const hasPicture = useBenchState((s) => s.drawing.references.some((r) => r.visible && !r.beside));
+  const picture = useBenchState(followed);
+  const hasPicture = picture !== undefined;
   return (
     <>
       <NextStyle />
@@ -38,17 +40,7 @@ export function PenOptions() {
       >
         follow
       </Chip>
-      {follow && (
-        <Choice
-          label="What is followed"
-          value={target}
-          options={[
-            { value: 'ink', label: 'ink', title: 'The strokes of a sketch' },
-            { value: 'edge', label: 'edges', title: 'Where the tone changes in a photo' },
-          ]}
-          onChange={(v) => prefer({ followTarget: v })}
-        />
-      )}
+      {follow && picture && <TargetChoice reference={picture} label="What is followed" />}
     </>
   );
 }

@@ -3,7 +3,7 @@ import { layOver, placedReference, placeReference } from '@/core/edits/reference
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { appendChanges, stateOf } from '@/server/journal';
-import { takePicture } from '@/server/pictures';
+import { takePicture, targetOf } from '@/server/pictures';
 
 /**
  * Takes a picture in and lays it on the page, which is a change. With `?place=0` it is only taken in, and the answer
@@ -25,6 +25,7 @@ export const POST = route<{ id: string }>(async (request, params) => {
     pixelWidth: picture.width,
     pixelHeight: picture.height,
     dpi: picture.dpi,
+    target: await targetOf(picture),
   });
   const reference = isPlaced ? layOver(drawing, fitted) : fitted;
   if (isPlaced) appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);
