@@ -108,10 +108,10 @@ export class Picking {
     return this.around;
   }
 
-  /** Lines whose control points' boxes meet a box. */
-  linesIn(drawing: Drawing, box: Box): Line[] {
+  /** Lines whose control points' boxes meet a box, with those. */
+  linesIn(drawing: Drawing, box: Box): (Box & { readonly line: Line })[] {
     this.follow(drawing);
-    return this.tree.search(box).map(({ line }) => line);
+    return this.tree.search(box);
   }
 
   /** The nearest place on a line within `reach` page units of `p`; of lines that `wanted` lets through. */

@@ -29,20 +29,21 @@ export class Aligning {
 
   private around(lines: ReadonlySet<string>, box: Box): Box[] {
     const { within } = this.context.bench.getState();
-    const near = this.context.picking.linesIn(this.drawing, growBox(box, AROUND * this.context.unit()));
     const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+    const near = this.context.picking
+      .linesIn(this.drawing, growBox(box, AROUND * this.context.unit()))
+      .filter(({ line }) => !lines.has(line.id));
+    if (near.length > MOST) near.sort((a, b) => distanceToBox(a, middle) - distanceToBox(b, middle));
     const units = new Map<string, Box>();
-    for (const line of near) {
-      const sheet = lines.has(line.id) ? undefined : findLine(this.drawing, line.id)?.sheet;
+    for (const { line } of near.slice(0, MOST)) {
+      const sheet = findLine(this.drawing, line.id)?.sheet;
       if (!sheet) continue;
       const key = unitOf(sheet, line.id, within);
       const own = skeletonBox(line);
       const known = units.get(key);
       units.set(key, known ? joinBoxes(known, own) : own);
     }
-    const boxes = [...units.values()];
-    if (boxes.length <= MOST) return boxes;
-    return boxes.sort((a, b) => distanceToBox(a, middle) - distanceToBox(b, middle)).slice(0, MOST);
+    return [...units.values()];
   }
 
   /** How far a box that is dragged goes further to be in line, and what it then has in common. */
