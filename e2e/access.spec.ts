@@ -26,6 +26,11 @@ test('home can be used by everyone', async ({ page }) => {
   await page.goto('/');
   await page.locator('.home[data-ready=true]').waitFor();
   await clean(page, 'home');
+  const card = page.locator('.drawing-card').first();
+  await card.hover();
+  await card.getByRole('checkbox').click();
+  await expect(page.getByRole('toolbar', { name: 'Drawings that are picked' })).toBeVisible();
+  await clean(page, 'home, one picked');
 });
 
 test('every stage can be used by everyone, with lines chosen and without', async ({ page, request }) => {
@@ -50,7 +55,7 @@ test('dialogs and menus can be used by everyone', async ({ page, request }) => {
   await clean(page, 'keys');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
-  for (const name of ['Compare', 'Versions', /^Tag colour of/, /^Colour of the next line/]) {
+  for (const name of ['Compare', 'Versions', /mirrored…$/, /^Tag colour of/, /^Colour of the next line/]) {
     await page.getByRole('button', { name }).first().click();
     await clean(page, String(name));
     await page.keyboard.press('Escape');

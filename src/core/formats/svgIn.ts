@@ -49,6 +49,8 @@ type Element = {
   skip: boolean;
   group: OpenGroup | null;
   part?: string;
+  /** The line that it is drawn as. */
+  line?: { name?: string };
 };
 /** A group while it is read; what is in it is known when it closes. */
 type OpenGroup = Laying & { name: string; items: Item[] };
@@ -146,7 +148,7 @@ class Reader {
     } else if (name === 'g' && depth > this.top && attributes['data-part'] !== 'line')
       group = { name: '', items: [], ...layingOf(look) };
     if (name === 'title') this.title = { depth, text: '' };
-    const element = { name, look, transform, group, depth, skip, part: attributes['data-part'] };
+    const element: Element = { name, look, transform, group, depth, skip, part: attributes['data-part'] };
     this.stack.push(element);
     if (!skip && !look.hidden) this.draw(element, attributes);
   }
@@ -155,9 +157,10 @@ class Reader {
     const element = this.stack.pop()!;
     if (element.name === 'title' && this.title) {
       const text = this.title.text.trim().slice(0, 200);
-      const group = this.stack.at(-1)?.group;
+      const { group, line } = this.stack.at(-1) ?? {};
       const sheet = this.sheets.at(-1);
-      if (group && text) group.name = text;
+      if (line && text) line.name = text;
+      else if (group && text) group.name = text;
       else if (this.title.depth === this.top + 1 && sheet?.isGroup && text) sheet.name = text;
       this.title = null;
     }
@@ -198,7 +201,8 @@ class Reader {
     return { a: sx, b: 0, c: 0, d: sy, e: tx, f: ty };
   }
 
-  private draw({ name, look, transform, depth }: Element, attributes: Record<string, string>): void {
+  private draw(element: Element, attributes: Record<string, string>): void {
+    const { name, look, transform, depth } = element;
     // The fill of a living stroke, which comes with the stroke itself.
     if (attributes['data-part'] === 'fill') return;
     const living = livingOf(attributes);
@@ -211,12 +215,13 @@ class Reader {
     if (this.count >= MOST_LINES) return this.drop('lines', `There are more than ${MOST_LINES} lines.`);
     const isStroked = look.stroke !== 'none';
     const growth = growthOf(transform);
-    const line: Line = {
+    const line: Line & { name?: string } = {
       id: `r${++this.count}`,
       runs: runs.slice(0, 2000).map((r) => ({ ...r, nodes: r.nodes.slice(0, 20_000) })),
       ...(living ? grownStroke(living.stroke, growth) : { style: styleOf(look, isStroked ? growth : 0) }),
       ...layingOf(this.wholeLook(look, living !== null)),
     };
+    element.line = line;
     this.itemsFor(depth).push(line);
   }
 

@@ -8,6 +8,7 @@ import { emptyDrawing, firstStyle, type Drawing, type Line } from '../drawing/sc
 import { distance, point } from '../geometry/point';
 import { mixedRun, testPage, wanderingDrawing } from '../test/drawings';
 import { decimal, pathData } from './pathData';
+import { readSvg } from './svgIn';
 import { writeSvg } from './svgOut';
 
 const withLines = (lines: Line[], name = 'Pear outline'): Drawing => {
@@ -113,4 +114,30 @@ test('the drawing alone is as large as its lines with their widths', () => {
   for (const p of allLines(d).flatMap((l) => l.runs[0].nodes.map((n) => n.point))) {
     expect(p.x > x && p.x < x + w && p.y > y && p.y < y + h).toBe(true);
   }
+});
+
+test('names of lines stand as ids and titles, and come back, those of living strokes too', () => {
+  const run = mixedRun(7, 4, false);
+  const named = (id: string, name: string, more: Partial<Line> = {}): Line => ({
+    id,
+    style: firstStyle,
+    runs: [run],
+    ...more,
+    name,
+  });
+  const marks = [
+    { at: 0, left: 1, right: 1 },
+    { at: 1, left: 4, right: 2 },
+  ];
+  const lines = [named('a', 'Stem'), named('b', 'Stem'), named('c', 'A <leaf> & "vein"', { marks })];
+  const svg = writeSvg(withLines([...lines, { id: 'd', style: firstStyle, runs: [run] }]));
+  expect([...svg.matchAll(/<path id="([^"]*)"/g)].map((m) => m[1])).toEqual(['Stem', 'Stem-2', 'A-leaf-vein']);
+  const back = readSvg(svg).drawing.sheets;
+  expect(back.map((s) => s.name)).toEqual(['Pear outline']);
+  expect(allLines({ sheets: back } as Drawing).map((l) => l.name)).toEqual([
+    'Stem',
+    'Stem',
+    'A <leaf> & "vein"',
+    undefined,
+  ]);
 });

@@ -119,10 +119,11 @@ class Writer {
     const stroke = parts.find((p) => p.kind === 'stroke');
     if (!body) return this.plainLine(line, area, stroke, parts.length > 1 && parts[0] === stroke, laid);
     const outline = outlineData(bodyOf(line, OUTLINE), this.precision);
-    const living = `<path d="${outline}"${this.paint('fill', body.ink)} stroke="none" ${livingData(line, this.precision, escaped)}`;
-    if (!area) return `${living}${laid}/>`;
+    const { id, end } = this.named(line);
+    const living = `<path${id} d="${outline}"${this.paint('fill', body.ink)} stroke="none" ${livingData(line, this.precision, escaped)}`;
+    if (!area) return `${living}${laid}${end}`;
     const fill = `<path d="${pathData(line, this.precision)}"${this.paint('fill', area.ink)} stroke="none" data-part="fill"/>`;
-    const both = parts[0] === body ? [`${living}/>`, fill] : [fill, `${living}/>`];
+    const both = parts[0] === body ? [`${living}${end}`, fill] : [fill, `${living}${end}`];
     return (laid ? [`<g data-part="line"${laid}>`, ...both, '</g>'] : both).join('\n');
   }
 
@@ -145,7 +146,14 @@ class Writer {
     const own = stroke
       ? this.paint('stroke', stroke.ink)
       : this.paint('stroke', colourOf(this.drawing, line.style.stroke, line));
-    return `<path d="${pathData(line, this.precision)}"${fill}${own} stroke-width="${n(s.width)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"${more}${laid}/>`;
+    const { id, end } = this.named(line);
+    return `<path${id} d="${pathData(line, this.precision)}"${fill}${own} stroke-width="${n(s.width)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"${more}${laid}${end}`;
+  }
+
+  /** What tells a line's name: an id made of it, and the title within its element, which ends with that. */
+  private named({ name }: Line): { id: string; end: string } {
+    if (!name) return { id: '', end: '/>' };
+    return { id: ` id="${this.idFor(name, 'line')}"`, end: `><title>${escaped(name)}</title></path>` };
   }
 
   private paint(what: 'fill' | 'stroke', ink: Ink): string {
