@@ -184,3 +184,18 @@ export async function measuredPear(page: Page): Promise<{ hand: BenchHand; card:
   await expect(card).toHaveAttribute('data-state', 'ready', { timeout: 30_000 });
   return { hand, card };
 }
+
+/** Hands a file to the chooser that a button opens. */
+export async function chooseFile(
+  page: Page,
+  button: string,
+  name: string,
+  mimeType: string,
+  buffer: Buffer,
+): Promise<void> {
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: button }).click(),
+  ]);
+  await chooser.setFiles({ name, mimeType, buffer });
+}

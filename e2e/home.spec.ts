@@ -1,17 +1,13 @@
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
-import { makeDrawing } from './bench';
+import { makeDrawing, chooseFile } from './bench';
 
 test('from a chosen picture to the bench, with the picture under the page', async ({ page }) => {
   await page.goto('/');
   const picture = await sharp({ create: { width: 600, height: 300, channels: 3, background: '#557799' } })
     .jpeg()
     .toBuffer();
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'New from a picture' }).click(),
-  ]);
-  await chooser.setFiles({ name: 'garden_gate.jpg', mimeType: 'image/jpeg', buffer: picture });
+  await chooseFile(page, 'New from a picture', 'garden_gate.jpg', 'image/jpeg', picture);
   await expect(page.locator('[data-reference="garden_gate.jpg"]')).toBeVisible({ timeout: 30_000 });
   await expect(page.locator('.mark .title')).toHaveText('garden gate');
   const id = page.url().split('/').at(-1)!;
@@ -26,11 +22,7 @@ test('a file that is no picture is refused in plain words, and leaves no drawing
       (d) => d.title,
     );
   await page.goto('/');
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'New from a picture' }).click(),
-  ]);
-  await chooser.setFiles({ name: 'list.png', mimeType: 'image/png', buffer: Buffer.from('milk, eggs') });
+  await chooseFile(page, 'New from a picture', 'list.png', 'image/png', Buffer.from('milk, eggs'));
   await expect(page.getByText('This is not a picture of a kind that can be read')).toBeVisible();
   expect(await titles()).not.toContain('list');
 });
@@ -129,11 +121,7 @@ test('a drawing begins with the lines of an SVG, and with a shot of the camera',
   await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
   const svg =
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200" width="300" height="200"><g id="Stem"><path d="M10 10 C 50 0 90 40 120 90" fill="none" stroke="#222"/></g><text x="3" y="9">no</text></svg>';
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Lines of an SVG' }).click(),
-  ]);
-  await chooser.setFiles({ name: 'fern_leaf.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
+  await chooseFile(page, 'Lines of an SVG', 'fern_leaf.svg', 'image/svg+xml', Buffer.from(svg));
   await expect(page.locator('.mark .title')).toHaveText('fern leaf', { timeout: 30_000 });
   const { drawing } = await (await page.request.get(`/api/drawings/${page.url().split('/').at(-1)}`)).json();
   expect(drawing.sheets.map((s: { name: string }) => s.name)).toEqual(['Stem']);

@@ -80,11 +80,7 @@ export function keepProgress(id: string): void {
 /** Into the bin (`true`) or out of it. */
 export function binDrawing(id: string, binned: boolean): void {
   cardOf(id);
-  database()
-    .update(drawings)
-    .set({ binnedAt: binned ? Date.now() : null })
-    .where(eq(drawings.id, id))
-    .run();
+  doWithMany([id], binned ? 'bin' : 'put back');
 }
 
 export const deedsWithMany = ['bin', 'put back', 'delete for good', 'duplicate'] as const;
@@ -117,12 +113,8 @@ export function doWithMany(ids: readonly string[], deed: DeedWithMany): number {
 
 /** Deletes a drawing that is in the bin, with its history. Pictures stay: other drawings may show them. */
 export function deleteForGood(id: string): void {
-  const { changes } = database()
-    .delete(drawings)
-    .where(and(eq(drawings.id, id), isNotNull(drawings.binnedAt)))
-    .run();
-  if (changes === 0) throw new Problem(409, 'not-in-bin', 'Only a drawing in the bin can be deleted for good.');
-  forget(id);
+  if (doWithMany([id], 'delete for good') === 0)
+    throw new Problem(409, 'not-in-bin', 'Only a drawing in the bin can be deleted for good.');
 }
 
 /**

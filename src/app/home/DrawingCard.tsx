@@ -4,16 +4,13 @@ import { MoreOutlined } from '@ant-design/icons';
 import { App, Button, Checkbox, Dropdown } from 'antd';
 import Link from 'next/link';
 import { useState } from 'react';
-import type { DrawingCard as Card } from '@/server/drawings';
+import type { DeedWithMany, DrawingCard as Card } from '@/server/drawings';
 import { formatCount, formatSince } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
 
 export type CardActions = {
   rename(card: Card, title: string): Promise<void>;
-  duplicate(card: Card): Promise<void>;
-  bin(card: Card): Promise<void>;
-  putBack(card: Card): Promise<void>;
-  deleteForGood(card: Card): Promise<void>;
+  run(card: Card, deed: DeedWithMany): Promise<void>;
 };
 
 type Props = {
@@ -41,17 +38,17 @@ export function DrawingCard({ card, now, actions, inBin, isPicked, onPick }: Pro
       okText: 'Delete for good',
       okButtonProps: { danger: true },
       cancelText: 'Keep it',
-      onOk: () => actions.deleteForGood(card),
+      onOk: () => actions.run(card, 'delete for good'),
     });
   const items = inBin
     ? [
-        { key: 'back', label: 'Put back', onClick: () => void actions.putBack(card) },
+        { key: 'back', label: 'Put back', onClick: () => void actions.run(card, 'put back') },
         { key: 'gone', label: 'Delete for good', danger: true, onClick: sure },
       ]
     : [
         { key: 'rename', label: 'Rename', onClick: () => setRenaming(true) },
-        { key: 'copy', label: 'Duplicate', onClick: () => void actions.duplicate(card) },
-        { key: 'bin', label: 'Move to the bin', onClick: () => void actions.bin(card) },
+        { key: 'copy', label: 'Duplicate', onClick: () => void actions.run(card, 'duplicate') },
+        { key: 'bin', label: 'Move to the bin', onClick: () => void actions.run(card, 'bin') },
       ];
   // eslint-disable-next-line @next/next/no-img-element -- drawn by the server for just this revision
   const picture = <img src={`/api/drawings/${card.id}/thumbnail?revision=${card.revision}`} alt="" />;

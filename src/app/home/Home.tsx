@@ -3,7 +3,7 @@
 import { App, Button } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ask, askJson } from '@/bench/state/api';
+import { askJson } from '@/bench/state/api';
 import { prefer, preferences } from '@/bench/state/preferences';
 import { useStored } from '@/bench/useStored';
 import type { DeedWithMany, DrawingCard as Card } from '@/server/drawings';
@@ -37,10 +37,10 @@ export function Home({ drawings, binned, now }: Props) {
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const last = useRef<string | null>(null);
   // What is no longer shown is no longer picked.
-  const those = shown.filter((c) => picked.has(c.id)).map((c) => c.id);
+  const those = shown.filter((c) => picked.has(c.id));
   const pick = (card: Card, through: boolean): void => {
     const ids = shown.map((c) => c.id);
-    setPicked(pickedAfter(new Set(those), ids, card.id, last.current, through));
+    setPicked(pickedAfter(new Set(those.map((c) => c.id)), ids, card.id, last.current, through));
     last.current = card.id;
   };
   const isFindable = drawings.length > 1 || binned.length > 0;
@@ -106,63 +106,34 @@ export function Home({ drawings, binned, now }: Props) {
     return () => heard.abort();
   }, [begin]);
 
+  /** One deed with one card or many; what goes into the bin can be had back at once. */
+  const withCards = (cards: readonly Card[], deed: DeedWithMany): Promise<void> =>
+    attempt(async () => {
+      await askJson('/api/drawings', 'PATCH', { ids: cards.map((c) => c.id), deed });
+      setPicked(new Set());
+      router.refresh();
+      if (deed !== 'bin') return;
+      const key = cards.map((c) => c.id).join(' ');
+      const what = cards.length === 1 ? `“${cards[0].title}” is` : `${formatCount(cards.length, 'drawing')} are`;
+      notification.open({
+        key,
+        title: `${what} in the bin.`,
+        placement: 'bottomLeft',
+        actions: (
+          <Button size="small" onClick={() => (notification.destroy(key), void withCards(cards, 'put back'))}>
+            Undo
+          </Button>
+        ),
+      });
+    });
   const actions: CardActions = {
     rename: (card, title) =>
       attempt(async () => {
         await askJson(`/api/drawings/${card.id}`, 'PATCH', { title });
         router.refresh();
       }),
-    duplicate: (card) =>
-      attempt(async () => {
-        await ask(`/api/drawings/${card.id}/duplicate`, { method: 'POST' });
-        router.refresh();
-      }),
-    bin: (card) =>
-      attempt(async () => {
-        await ask(`/api/drawings/${card.id}`, { method: 'DELETE' });
-        router.refresh();
-        const key = card.id;
-        notification.open({
-          key,
-          title: `“${card.title}” is in the bin.`,
-          placement: 'bottomLeft',
-          actions: (
-            <Button size="small" onClick={() => (notification.destroy(key), void actions.putBack(card))}>
-              Undo
-            </Button>
-          ),
-        });
-      }),
-    putBack: (card) =>
-      attempt(async () => {
-        await ask(`/api/drawings/${card.id}/unbin`, { method: 'POST' });
-        router.refresh();
-      }),
-    deleteForGood: (card) =>
-      attempt(async () => {
-        await ask(`/api/drawings/${card.id}?forever=1`, { method: 'DELETE' });
-        router.refresh();
-      }),
+    run: (card, deed) => withCards([card], deed),
   };
-
-  const withMany = (ids: readonly string[], deed: DeedWithMany): Promise<void> =>
-    attempt(async () => {
-      await askJson('/api/drawings', 'PATCH', { ids, deed });
-      setPicked(new Set());
-      router.refresh();
-      if (deed !== 'bin') return;
-      const key = ids.join(' ');
-      notification.open({
-        key,
-        title: `${formatCount(ids.length, 'drawing')} moved to the bin.`,
-        placement: 'bottomLeft',
-        actions: (
-          <Button size="small" onClick={() => (notification.destroy(key), void withMany(ids, 'put back'))}>
-            Undo
-          </Button>
-        ),
-      });
-    });
 
   return (
     <div
@@ -194,7 +165,7 @@ export function Home({ drawings, binned, now }: Props) {
           shown={shown.length}
           inBin={binOpen}
           busy={busy}
-          run={(deed) => void withMany(those, deed)}
+          run={(deed) => void withCards(those, deed)}
           all={() => setPicked(new Set(shown.map((c) => c.id)))}
           none={() => setPicked(new Set())}
         />

@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
-import { readSvg } from '@/core';
-import { counted, edit } from '@/core/change/edit';
+import { readSvg, type Drawing } from '@/core';
+import { counted, edit, type Edit } from '@/core/change/edit';
 import { allLines } from '@/core/drawing/items';
-import { ask, askJson, sendChanges, sendPicture } from '@/bench/state/api';
+import { askJson, sendChanges, sendPicture } from '@/bench/state/api';
 import { openDrawing } from '@/bench/state/opening';
 import { setPage } from '@/core/edits/page';
 import { placedReference, placeReference } from '@/core/edits/references';
@@ -24,34 +24,6 @@ export const makeDrawing = (title: string, page: Page): Promise<{ id: string }> 
 /** The longer side of a page made for a picture, in mm. */
 const LONGER_SIDE = 200;
 
-/**
- * A drawing with a picture under it, its page as long and wide as the picture's proportions ask. When the picture is
- * refused, no drawing is left behind.
- */
-export async function makeFromPicture(file: File): Promise<{ id: string }> {
-  const { id } = await makeDrawing(titleOf(file), { width: LONGER_SIDE, height: LONGER_SIDE, unit: 'mm', dpi: 300 });
-  try {
-    const taken = await sendPicture(id, file, file.name || 'pasted picture');
-    const { drawing, revision } = await openDrawing(id);
-    const k = LONGER_SIDE / Math.max(taken.pixelWidth, taken.pixelHeight);
-    const side = (px: number): number => fromUnit(Math.max(1, Math.round(px * k * 100) / 100), 'mm');
-    const page = { ...drawing.page, width: side(taken.pixelWidth), height: side(taken.pixelHeight) };
-    const changes = [
-      { id: nanoid(12), ...setPage(drawing, page, 'Fit page to picture') },
-      { id: nanoid(12), ...placeReference(drawing, placedReference(page, taken)) },
-    ].filter((c) => c.steps.length > 0);
-    await sendChanges(
-      id,
-      revision,
-      changes.map((c) => JSON.stringify(c)),
-    );
-    return { id };
-  } catch (error) {
-    await unmake(id);
-    throw error;
-  }
-}
-
 const titleOf = (file: File): string =>
   file.name
     .replace(/\.[^.]+$/, '')
@@ -59,9 +31,40 @@ const titleOf = (file: File): string =>
     .trim()
     .slice(0, 200) || 'Untitled';
 
-async function unmake(id: string): Promise<void> {
-  await ask(`/api/drawings/${id}`, { method: 'DELETE' });
-  await ask(`/api/drawings/${id}?forever=1`, { method: 'DELETE' });
+/** A drawing made of a file and filled by edits; where it cannot be filled, none is left behind. */
+async function filled(
+  file: File,
+  first: Page,
+  edits: (id: string, empty: Drawing) => Promise<Edit[]>,
+): Promise<string> {
+  const { id } = await makeDrawing(titleOf(file), first);
+  try {
+    const { drawing, revision } = await openDrawing(id);
+    const changes = (await edits(id, drawing)).filter((e) => e.steps.length > 0);
+    await sendChanges(
+      id,
+      revision,
+      changes.map((e) => JSON.stringify({ id: nanoid(12), ...e })),
+    );
+    return id;
+  } catch (error) {
+    for (const deed of ['bin', 'delete for good'] as const)
+      await askJson('/api/drawings', 'PATCH', { ids: [id], deed });
+    throw error;
+  }
+}
+
+/** A drawing with a picture under it, its page as long and wide as the picture's proportions ask. */
+export async function makeFromPicture(file: File): Promise<{ id: string }> {
+  const first: Page = { width: LONGER_SIDE, height: LONGER_SIDE, unit: 'mm', dpi: 300 };
+  const id = await filled(file, first, async (made, drawing) => {
+    const taken = await sendPicture(made, file, file.name || 'pasted picture');
+    const k = LONGER_SIDE / Math.max(taken.pixelWidth, taken.pixelHeight);
+    const side = (px: number): number => fromUnit(Math.max(1, Math.round(px * k * 100) / 100), 'mm');
+    const page = { ...drawing.page, width: side(taken.pixelWidth), height: side(taken.pixelHeight) };
+    return [setPage(drawing, page, 'Fit page to picture'), placeReference(drawing, placedReference(page, taken))];
+  });
+  return { id };
 }
 
 /**
@@ -72,20 +75,15 @@ export async function makeFromSvg(file: File): Promise<{ id: string; without: st
   const { drawing: read, dropped } = readSvg(await file.text());
   const count = allLines(read).length;
   if (count === 0) throw new Error(`There is no line in “${file.name}”. As a picture it can be laid under the work.`);
-  const side = (px: number): number => Math.min(100_000, Math.max(1, px));
   const { width, height } = read.page;
-  const { id } = await makeDrawing(titleOf(file), { width: side(width), height: side(height), unit: 'px', dpi: 96 });
-  try {
-    const { drawing, revision } = await openDrawing(id);
-    const change = edit(counted('Bring in', count, 'line'), [
-      ...read.sheets.map((sheet, i) => ({ step: 'insertSheet' as const, index: i + 1, sheet })),
-      { step: 'removeSheet', index: 0, sheet: drawing.sheets[0] },
-    ]);
-    await sendChanges(id, revision, [JSON.stringify({ id: nanoid(12), ...change })]);
-    await askJson(`/api/drawings/${id}`, 'PATCH', { stage: 'trace' });
-    return { id, without: dropped.map((d) => d.what) };
-  } catch (error) {
-    await unmake(id);
-    throw error;
-  }
+  const id = await filled(file, { width, height, unit: 'px', dpi: 96 }, (_, drawing) =>
+    Promise.resolve([
+      edit(counted('Bring in', count, 'line'), [
+        ...read.sheets.map((sheet, i) => ({ step: 'insertSheet' as const, index: i + 1, sheet })),
+        { step: 'removeSheet', index: 0, sheet: drawing.sheets[0] },
+      ]),
+    ]),
+  );
+  await askJson(`/api/drawings/${id}`, 'PATCH', { stage: 'trace' });
+  return { id, without: dropped.map((d) => d.what) };
 }

@@ -1,5 +1,6 @@
 import type { Guide, Point } from '@/core';
 import { snapped } from '@/core/drawing/snap';
+import { mirrorThrough } from '@/core/edits/mirrored';
 import { setPage } from '@/core/edits/page';
 import { distance, subtract } from '@/core/geometry/point';
 import type { Bench } from '../state/store';
@@ -14,8 +15,8 @@ const NEAR = 5;
 const BEAD = 12;
 
 /**
- * The hand on guides, and on the axis of the mirror: pulled out of a ruler, moved with the Place tool, put back into the ruler to be rid of them. Hears
- * of a press before the tool does, and keeps what is its own.
+ * The hand on guides: pulled out of a ruler, moved with the Place tool, put back into the ruler to be rid of them; and on
+ * the bead of the mirror. Hears of a press before the tool does, and keeps what is its own.
  */
 export class GuideHand {
   private held: { axis: 'x' | 'y'; index: number | null } | 'mirror' | null = null;
@@ -88,25 +89,19 @@ export class GuideHand {
     return s.mirror !== null && distance(mirrorBead(s, s.mirror), p) <= BEAD;
   }
 
-  /** The axis, or the point, goes with its bead; it keeps to the page's middle, to guides and nodes of the grid. */
+  /** The axis, or the point, goes with its bead; it keeps to the page's middle, to guides and the grid. */
   private moveMirror(p: Point): void {
-    const s = this.bench.getState();
-    if (!s.mirror) return;
-    const off = subtract(mirrorBead(s, s.mirror), toScreen(s.view, s.mirror.at));
-    const { page } = s.drawing;
-    const middle = [
-      { axis: 'x' as const, at: page.width / 2 },
-      { axis: 'y' as const, at: page.height / 2 },
+    const { mirror, view, drawing, window } = this.bench.getState();
+    if (!mirror) return;
+    const { page } = drawing;
+    const off = subtract(mirrorBead({ mirror, view, drawing, window }, mirror), toScreen(view, mirror.at));
+    const middle: Guide[] = [
+      { axis: 'x', at: page.width / 2 },
+      { axis: 'y', at: page.height / 2 },
     ];
     const ruled = { ...page, guides: [...page.guides, ...middle] };
-    const wanted = snapped(ruled, toPage(s.view, subtract(p, off)), SNAP / s.view.scale);
-    const at =
-      s.mirror.kind === 'round'
-        ? wanted
-        : s.mirror.kind === 'across'
-          ? { ...s.mirror.at, x: wanted.x }
-          : { ...s.mirror.at, y: wanted.y };
-    this.bench.setState({ mirror: { ...s.mirror, at } });
+    const at = snapped(ruled, toPage(view, subtract(p, off)), SNAP / view.scale);
+    this.bench.setState({ mirror: mirrorThrough(mirror, at) });
   }
 
   /** The guides with the held one where the hand is; without it where that is the ruler. */

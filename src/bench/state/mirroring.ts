@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { Drawing, Page } from '@/core';
 import type { Edit } from '@/core/change/edit';
-import { joinHalves, mirroredEdit, mirrorMaps, type Images, type Mirror } from '@/core/edits/mirrored';
+import { axisOf, joinHalves, mirroredEdit, mirrorMaps, type Images, type Mirror } from '@/core/edits/mirrored';
 import type { ToolId } from '../tools/registry';
 import type { BenchState } from './store';
 
@@ -47,7 +47,6 @@ export class Mirroring {
 
 /** A page with the axis as a guide, so that places are drawn to it. */
 export function withAxis(page: Page, mirror: Mirror | null): Page {
-  if (!mirror || mirror.kind === 'round') return page;
-  const axis = mirror.kind === 'across' ? 'x' : 'y';
-  return { ...page, guides: [...page.guides, { axis, at: mirror.at[axis] }] };
+  const axis = mirror && axisOf(mirror);
+  return !axis ? page : { ...page, guides: [...page.guides, { axis, at: mirror.at[axis] }] };
 }

@@ -1,6 +1,7 @@
 import { linesOf } from '@/core/drawing/items';
 import type { Line, Node, Point } from '@/core';
 import { addLine } from '@/core/edits/lines';
+import { setPage } from '@/core/edits/page';
 import { addSheet } from '@/core/edits/sheets';
 import { cornerAt } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
@@ -238,4 +239,18 @@ describe('a click that closes or joins a curved line', () => {
     hand.click({ x: 700, y: 250 });
     expect(hand.lines[0].runs[0].nodes.map((n) => n.kind)).toEqual(['smooth', 'smooth', 'corner', 'corner']);
   });
+});
+
+it('with Ctrl a place keeps to nothing: neither to lines nor to guides', () => {
+  const hand = newHand();
+  const { drawing } = hand.bench.getState();
+  hand.bench.commit(setPage(drawing, { guides: [{ axis: 'x', at: 300 }] }, 'Add guide'));
+  hand.click({ x: 303, y: 200 });
+  hand.click({ x: 303, y: 240 }, { mod: true });
+  expect(hand.lines.map(places)).toEqual([
+    [
+      [300, 200],
+      [303, 240],
+    ],
+  ]);
 });

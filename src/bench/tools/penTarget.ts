@@ -3,13 +3,12 @@ import { towards, type End } from '@/core/drawing/end';
 import type { NodeRef } from '@/core/drawing/nodeRef';
 import { findLine, holdsItem, sheetOf } from '@/core/drawing/find';
 import { nearestOnLine } from '@/core/drawing/run';
-import { snapped } from '@/core/drawing/snap';
 import { add, distance, mix, snapDirection, subtract } from '@/core/geometry/point';
-import { withAxis } from '../state/mirroring';
 import { preferences } from '../state/preferences';
 import type { BenchState } from '../state/store';
 import { toScreen } from '../state/view';
-import { GRIP, gripFor, LINE_GRIP, LINE_PULL, NODE_PULL, SNAP, type HandEvent, type ToolContext } from './tool';
+import { ruled } from './ruled';
+import { GRIP, gripFor, LINE_GRIP, LINE_PULL, NODE_PULL, type HandEvent, type ToolContext } from './tool';
 
 /** The line under the pen: `nodes` in the order in which they are drawn, the last where the next one joins on. */
 export type Current = {
@@ -50,8 +49,7 @@ const STEP = 15;
 /** Where a node would go: at the pointer, drawn to guides and grid; with Shift, in 15° steps from the last node. */
 export function placeFor(context: ToolContext, e: HandEvent, last: Node | undefined): Point {
   if (last && e.shift) return add(last.point, snapDirection(subtract(e.page, last.point), STEP));
-  const { drawing, mirror } = context.bench.getState();
-  return snapped(withAxis(drawing.page, e.mod ? null : mirror), e.page, SNAP * context.unit());
+  return ruled(context, e);
 }
 
 export function penTarget(context: ToolContext, e: HandEvent, current: Current | null): PenTarget {

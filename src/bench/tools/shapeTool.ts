@@ -4,19 +4,18 @@ import { addLine, reshapeLines } from '@/core/edits/lines';
 import type { NodeRef } from '@/core/drawing/nodeRef';
 import { arcMiddle, inwardAt, radiusAt, roundable, roundCorners } from '@/core/edits/round';
 import { findLine, sheetOf } from '@/core/drawing/find';
-import { snapped } from '@/core/drawing/snap';
 import * as shapes from '@/core/drawing/shapes';
 import { boxOfPoints } from '@/core/geometry/box';
 import { add, distance, scale, snapDirection, subtract, unit } from '@/core/geometry/point';
 import { formatLength } from '@/ui/format';
 import { paintNote, paintRounding, paintSkeleton } from '../canvas/marks';
 import { sheetToDraw } from '../commands/sheetToDraw';
-import { withAxis } from '../state/mirroring';
 import { preferences, preferIn, type ShapeFigures } from '../state/preferences';
 import { shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { LineTool } from './lineTool';
-import { CLICK, GRIP, gripFor, SNAP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
+import { ruled } from './ruled';
+import { CLICK, GRIP, gripFor, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
 
 type Gesture =
   | { for: 'shape'; id: string; from: Point; pressed: HandEvent; last: HandEvent; sheet: string }
@@ -82,14 +81,7 @@ export class ShapeTool extends LineTool<Gesture> implements Tool {
     this.gesture = { for: 'shape', id: nanoid(10), from: this.place(e), pressed: e, last: e, sheet: sheet.id };
   }
 
-  private place = (e: HandEvent): Point =>
-    e.mod
-      ? e.page
-      : snapped(
-          withAxis(this.bench.getState().drawing.page, this.bench.getState().mirror),
-          e.page,
-          SNAP * this.context.unit(),
-        );
+  private place = (e: HandEvent): Point => ruled(this.context, e);
 
   private chosen(): Line[] {
     const s = this.bench.getState();

@@ -16,6 +16,15 @@ export type Mirror =
   | { readonly kind: 'down'; readonly at: Point }
   | { readonly kind: 'round'; readonly at: Point; readonly count: number };
 
+/** The coordinate that is the same all along a mirror's axis; none where things are turned. */
+export const axisOf = ({ kind }: Mirror): 'x' | 'y' | null => (kind === 'round' ? null : kind === 'across' ? 'x' : 'y');
+
+/** A mirror whose axis goes through a place, or whose point is there. */
+export function mirrorThrough(m: Mirror, p: Point): Mirror {
+  const axis = axisOf(m);
+  return { ...m, at: axis ? { ...m.at, [axis]: p[axis] } : p };
+}
+
 /** The maps from what the hand draws to each of its places, its own first. */
 export const mirrorMaps = (m: Mirror): Matrix[] => [
   identity,
@@ -85,8 +94,8 @@ export function joinHalves(d: Drawing, mirror: Mirror, images: Images): Edit {
   const label = 'Join the halves';
   const [one, two] = images;
   const run = findLine(d, one)?.line.runs[0];
-  if (mirror.kind === 'round' || !run || run.closed || run.nodes.length < 2 || !findLine(d, two)) return edit(label);
-  const axis = mirror.kind === 'across' ? 'x' : 'y';
+  const axis = axisOf(mirror);
+  if (!axis || !run || run.closed || run.nodes.length < 2 || !findLine(d, two)) return edit(label);
   const isOn = (p: Point): boolean => Math.abs(p[axis] - mirror.at[axis]) < ON_AXIS;
   const [atStart, atEnd] = [isOn(run.nodes[0].point), isOn(run.nodes.at(-1)!.point)];
   if (!atStart && !atEnd) return edit(label);

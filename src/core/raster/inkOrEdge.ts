@@ -1,4 +1,5 @@
-import { grayImage, shrunk, type GrayImage } from './grayImage';
+import { closed, opened } from './extremes';
+import { shrunk, type GrayImage } from './grayImage';
 
 /** A picture is looked at about so long, px: fine strokes are then a few px broad. Broad ones are, where it is smaller. */
 export const INK_LONGEST = 1280;
@@ -20,14 +21,13 @@ const INKED_SMALL = 0.9;
  */
 export function darkThinShare(image: GrayImage, longest = INK_LONGEST): number {
   const small = shrunk(image, Math.max(1, Math.floor(Math.max(image.width, image.height) / longest)));
-  const closed = extreme(extreme(small, 'greatest'), 'least');
-  const opened = extreme(extreme(small, 'least'), 'greatest');
+  const [filled, cleared] = [closed(small, HALF), opened(small, HALF)];
   const grain = Math.max(GRAIN, DEVIATIONS * noiseOf(small));
   let [dark, light] = [0, 0];
   for (let i = 0; i < small.data.length; i++) {
     const v = small.data[i];
-    if (closed.data[i] - v > grain) dark += (closed.data[i] - v) ** 2;
-    if (v - opened.data[i] > grain) light += (v - opened.data[i]) ** 2;
+    if (filled.data[i] - v > grain) dark += (filled.data[i] - v) ** 2;
+    if (v - cleared.data[i] > grain) light += (v - cleared.data[i]) ** 2;
   }
   return dark + light === 0 ? 1 : dark / (dark + light);
 }
@@ -51,25 +51,4 @@ function noiseOf({ width, height, data }: GrayImage): number {
     }
   values.sort();
   return values.length === 0 ? 0 : values[values.length >> 1] / (6 * 0.6745);
-}
-
-/** The greatest, or least, value in the square about each pixel, along rows and then columns. */
-function extreme({ width, height, data }: GrayImage, which: 'greatest' | 'least'): GrayImage {
-  const [across, result] = [grayImage(width, height), grayImage(width, height)];
-  const isGreatest = which === 'greatest';
-  /** Of the pixels of one line, `step` apart, each by those about it. */
-  const along = (from: Uint8Array, to: Uint8Array, start: number, step: number, count: number): void => {
-    for (let i = 0; i < count; i++) {
-      let best = from[start + i * step];
-      const last = Math.min(count - 1, i + HALF);
-      for (let k = Math.max(0, i - HALF); k <= last; k++) {
-        const v = from[start + k * step];
-        if (isGreatest ? v > best : v < best) best = v;
-      }
-      to[start + i * step] = best;
-    }
-  };
-  for (let y = 0; y < height; y++) along(data, across.data, y * width, 1, width);
-  for (let x = 0; x < width; x++) along(across.data, result.data, x, width, height);
-  return result;
 }

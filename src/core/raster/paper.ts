@@ -1,3 +1,4 @@
+import { closed } from './extremes';
 import { valueAt, type GrayImage } from './grayImage';
 
 /** How light the paper is, on a coarse grid: one value for each block of `side` px. */
@@ -57,32 +58,6 @@ function blockPaper(image: GrayImage, bx: number, by: number, side: number): num
     if (below >= QUANTILE * n) return v;
   }
   return 255;
-}
-
-/** Grey closing: small dark spots take the value of what is around them, slopes stay as they are. */
-function closed(image: GrayImage, reach: number): GrayImage {
-  return extreme(extreme(image, reach, Math.max), reach, Math.min);
-}
-
-function extreme(image: GrayImage, reach: number, pick: (a: number, b: number) => number): GrayImage {
-  const { width, height, data } = image;
-  const rows = new Uint8Array(data.length);
-  const result = new Uint8Array(data.length);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let v = data[y * width + x];
-      for (let k = Math.max(0, x - reach); k <= Math.min(width - 1, x + reach); k++) v = pick(v, data[y * width + k]);
-      rows[y * width + x] = v;
-    }
-  }
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let v = rows[y * width + x];
-      for (let k = Math.max(0, y - reach); k <= Math.min(height - 1, y + reach); k++) v = pick(v, rows[k * width + x]);
-      result[y * width + x] = v;
-    }
-  }
-  return { width, height, data: result };
 }
 
 function smoothed(image: GrayImage): GrayImage {
