@@ -3,6 +3,7 @@ import { snapped } from '@/core/drawing/snap';
 import { mirrorThrough } from '@/core/edits/mirrored';
 import { setPage } from '@/core/edits/page';
 import { distance, subtract } from '@/core/geometry/point';
+import { mirrorInHand } from '../state/mirroring';
 import type { Bench } from '../state/store';
 import { toPage, toScreen } from '../state/view';
 import { pointIn } from './pointIn';
@@ -86,7 +87,8 @@ export class GuideHand {
 
   private isOnMirror(p: Point): boolean {
     const s = this.bench.getState();
-    return s.mirror !== null && distance(mirrorBead(s, s.mirror), p) <= BEAD;
+    const mirror = mirrorInHand(s);
+    return mirror !== null && distance(mirrorBead(s, mirror), p) <= BEAD;
   }
 
   /** The axis, or the point, goes with its bead; it keeps to the page's middle, to guides and the grid. */
@@ -94,7 +96,7 @@ export class GuideHand {
     const { mirror, view, drawing, window } = this.bench.getState();
     if (!mirror) return;
     const { page } = drawing;
-    const off = subtract(mirrorBead({ mirror, view, drawing, window }, mirror), toScreen(view, mirror.at));
+    const off = subtract(mirrorBead({ view, drawing, window }, mirror), toScreen(view, mirror.at));
     const middle: Guide[] = [
       { axis: 'x', at: page.width / 2 },
       { axis: 'y', at: page.height / 2 },

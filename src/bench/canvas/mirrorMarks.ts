@@ -1,5 +1,6 @@
 import type { Point } from '@/core';
 import type { Mirror } from '@/core/edits/mirrored';
+import { mirrorInHand } from '../state/mirroring';
 import type { BenchState } from '../state/store';
 import { toScreen } from '../state/view';
 import { paintBead, strokeHaloed } from './marks';
@@ -8,10 +9,10 @@ const COLOUR = '#2d3a8c';
 /** Where the bead stays away from the window's edges, and how far it is from what it moves; CSS px. */
 const [INSET, BESIDE] = [26, 18];
 
-type Shown = Pick<BenchState, 'mirror' | 'view' | 'window' | 'drawing'>;
+type Shown = Pick<BenchState, 'mirror' | 'tool' | 'view' | 'window' | 'drawing'>;
 
 /** Where the bead is by which the axis, or the point that is turned about, is moved; CSS px. */
-export function mirrorBead(s: Shown, mirror: Mirror): Point {
+export function mirrorBead(s: Omit<Shown, 'mirror' | 'tool'>, mirror: Mirror): Point {
   const { page } = s.drawing;
   const at = toScreen(s.view, mirror.at);
   if (mirror.kind === 'round') return { x: at.x + BESIDE, y: at.y + BESIDE };
@@ -25,7 +26,7 @@ export function mirrorBead(s: Shown, mirror: Mirror): Point {
 
 /** The axis of the mirror, or the point that is turned about and the rays between its places. */
 export function paintMirror(ctx: CanvasRenderingContext2D, s: Shown): void {
-  const { mirror } = s;
+  const mirror = mirrorInHand(s);
   if (!mirror) return;
   const at = toScreen(s.view, mirror.at);
   const bead = mirrorBead(s, mirror);

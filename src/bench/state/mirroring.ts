@@ -8,21 +8,26 @@ import type { BenchState } from './store';
 /** What is done with these is done in all places at once. */
 const mirroring: readonly ToolId[] = ['pen', 'pencil', 'shape', 'bend', 'nodes', 'swell'];
 
+/** The mirror, while what is in hand draws in it. */
+export const mirrorInHand = ({ mirror, tool }: Pick<BenchState, 'mirror' | 'tool'>): Mirror | null =>
+  mirroring.includes(tool) ? mirror : null;
+
 /** Knows which lines are each other's images while a drawing is drawn in a mirror; forgets when that changes. */
 export class Mirroring {
   private mirror: Mirror | null = null;
   private readonly sets = new Map<string, Images>();
 
   /** What an edit comes to in the mirror that is set. */
-  of(asked: Edit, { drawing, mirror, tool }: Pick<BenchState, 'drawing' | 'mirror' | 'tool'>): Edit {
-    if (mirror !== this.mirror) {
-      this.mirror = mirror;
+  of(asked: Edit, s: Pick<BenchState, 'drawing' | 'mirror' | 'tool'>): Edit {
+    if (s.mirror !== this.mirror) {
+      this.mirror = s.mirror;
       this.sets.clear();
     }
-    if (!mirror || asked.steps.length === 0 || !mirroring.includes(tool)) return asked;
+    const mirror = mirrorInHand(s);
+    if (!mirror || asked.steps.length === 0) return asked;
     const maps = mirrorMaps(mirror);
     return mirroredEdit(
-      drawing,
+      s.drawing,
       asked,
       maps,
       (line) => this.sets.get(line),

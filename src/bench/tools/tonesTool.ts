@@ -2,7 +2,7 @@ import type { Point, Reference } from '@/core';
 import { setCorrection } from '@/core/edits/references';
 import { pageToShares } from '@/core/drawing/placement';
 import { firstCorrections, type CorrectionOf } from '@/core/raster/correction';
-import { levelsAt, pickedTone } from '@/core/raster/tone';
+import { levelsAt, pickedTone, type Picked } from '@/core/raster/tone';
 import { paintNote, paintSnapMark } from '../canvas/marks';
 import { prefer, preferences } from '../state/preferences';
 import { CorrectionTool, workedOn } from './pictureTool';
@@ -24,6 +24,8 @@ const readPatch: ReadPatch = (bitmap, at) => {
   return ctx.getImageData(0, 0, PATCH, PATCH);
 };
 
+const otherThan = (which: 'ink' | 'paper'): 'ink' | 'paper' => (which === 'ink' ? 'paper' : 'ink');
+
 /** Ink and paper picked in the picture itself, which is seen as it is before its tones are set: first the one, then the other. */
 export class TonesTool extends CorrectionTool implements Tool {
   constructor(
@@ -35,17 +37,12 @@ export class TonesTool extends CorrectionTool implements Tool {
 
   protected isHolding = (): boolean => false;
 
-  private which(e: HandEvent): 'ink' | 'paper' {
-    const next = preferences.getState().pickTone;
-    if (!e.alt) return next;
-    return next === 'ink' ? 'paper' : 'ink';
-  }
-
-  /** The tone under the hand; null beside the picture, and until there is one to look at. */
-  private tone(e: HandEvent, r: Reference): number | null {
+  /** What a press would pick under the hand; null beside the picture, and until there is one to look at. */
+  private picked(e: HandEvent, r: Reference): Picked | null {
+    const { pickTone: next } = preferences.getState();
     const bitmap = this.context.picture(r);
     const patch = bitmap && this.read(bitmap, pageToShares(r, e.page));
-    return patch && pickedTone(patch, this.which(e));
+    return patch && pickedTone(patch, e.alt ? otherThan(next) : next);
   }
 
   private own(): CorrectionOf<'levels'> {
@@ -54,12 +51,12 @@ export class TonesTool extends CorrectionTool implements Tool {
 
   press(e: HandEvent): void {
     const [r, seen] = [workedOn(this.bench), this.before()];
-    const tone = seen && this.tone(e, seen);
-    if (!r || tone === null) return;
-    const which = this.which(e);
+    const picked = seen && this.picked(e, seen);
+    if (!r || !picked) return;
+    const { which, tone } = picked;
     const levels = { ...levelsAt(this.own(), which, tone), on: true };
     this.bench.commit(setCorrection(this.bench.getState().drawing, r.id, levels, `Pick ${which}`));
-    prefer({ pickTone: which === 'ink' ? 'paper' : 'ink' });
+    prefer({ pickTone: otherThan(which) });
     this.context.repaint();
   }
 
@@ -74,9 +71,9 @@ export class TonesTool extends CorrectionTool implements Tool {
 
   paint(ctx: CanvasRenderingContext2D): void {
     const [r, e] = [this.before(), this.at];
-    const tone = r && e && this.tone(e, r);
-    if (!e || tone === null) return;
-    const which = this.which(e);
+    const picked = r && e && this.picked(e, r);
+    if (!e || !picked) return;
+    const { which, tone } = picked;
     paintSnapMark(ctx, e.screen, which);
     paintNote(
       ctx,

@@ -11,9 +11,14 @@ function patch(paper: number, ink: number, inked: number) {
 }
 
 test('a press on a thin stroke means its ink, one on paper its paper', () => {
-  expect(pickedTone(patch(230, 70, 25), 'ink')).toBe(70);
-  expect(pickedTone(patch(230, 70, 25), 'paper')).toBe(230);
-  expect(pickedTone(patch(230, 70, 75), 'paper')).toBeGreaterThan(70);
+  expect(pickedTone(patch(230, 70, 25), 'ink')).toEqual({ which: 'ink', tone: 70 });
+  expect(pickedTone(patch(230, 70, 25), 'paper')).toEqual({ which: 'paper', tone: 230 });
+  expect(pickedTone(patch(230, 70, 75), 'paper').tone).toBeGreaterThan(70);
+});
+
+test('bare paper is never taken for ink, nor what is all ink for paper', () => {
+  expect(pickedTone(patch(241, 236, 40), 'ink')).toEqual({ which: 'paper', tone: 241 });
+  expect(pickedTone(patch(40, 34, 40), 'paper')).toEqual({ which: 'ink', tone: 34 });
 });
 
 test('ink stays darker than paper, wherever they are picked', () => {

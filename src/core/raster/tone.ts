@@ -74,15 +74,25 @@ export function toneHistogram({ data }: RgbaImage): number[] {
   return counts;
 }
 
+/** Tones that differ by less are one, and what is lighter than the middle of all is no ink by itself; 0 to 255. */
+const [FLAT, MIDDLE] = [16, 128];
+
+/** A tone that a place in a picture means, 0 to 255. */
+export type Picked = { readonly which: 'ink' | 'paper'; readonly tone: number };
+
 /**
- * The tone that is meant by a place in a picture, 0 to 255, from the pixels about it: of ink the darker quarter of them,
- * of paper the lighter one, so that a press beside the middle of a thin stroke still means its ink.
+ * What is meant by a place in a picture, from the pixels about it. Where there is but one tone it is ink if dark, paper
+ * if light; else what is `asked` for: of ink the darker quarter of the pixels, of paper the lighter one, so that a press
+ * beside the middle of a thin stroke still means its ink.
  */
-export function pickedTone({ data }: RgbaImage, which: 'ink' | 'paper'): number {
+export function pickedTone({ data }: RgbaImage, asked: 'ink' | 'paper'): Picked {
   const tones = Array.from({ length: data.length / 4 }, (_, i) => luma(data[4 * i], data[4 * i + 1], data[4 * i + 2]));
-  tones.sort((a, b) => (which === 'ink' ? a - b : b - a));
-  const meant = tones.slice(0, Math.max(1, Math.round(tones.length / 4)));
-  return Math.round(meant.reduce((sum, t) => sum + t, 0) / meant.length);
+  tones.sort((a, b) => a - b);
+  const quarter = Math.max(1, Math.round(tones.length / 4));
+  const mean = (list: readonly number[]): number => Math.round(list.reduce((sum, t) => sum + t, 0) / list.length);
+  const [dark, light] = [mean(tones.slice(0, quarter)), mean(tones.slice(-quarter))];
+  const which = light - dark >= FLAT ? asked : light < MIDDLE ? 'ink' : 'paper';
+  return { which, tone: which === 'ink' ? dark : light };
 }
 
 /** Levels with their ink or their paper at a tone; the other gives way where the two would change places. */
