@@ -49,6 +49,8 @@ export function KeysDialog({ open, onClose, startWalk }: Props) {
   const close = (): void => {
     setListening(null);
     setClash(null);
+    // The keys are the page's again at once, not when the dialog has faded.
+    (document.activeElement as HTMLElement | null)?.blur();
     onClose();
   };
   return (
