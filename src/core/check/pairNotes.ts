@@ -47,17 +47,15 @@ export function* notesBetween(lines: readonly Line[], limits: NoteLimits): Gener
   tree.load(lines.map((line, order) => ({ ...boxOf(line), line, order })));
   const found: Note[] = [];
   for (const [order, line] of lines.entries()) {
-    const near = tree
-      .search(growBox(boxOf(line), limits.reach))
-      .sort((a, b) => a.order - b.order)
-      .map((e) => e.line);
+    const beside = tree.search(growBox(boxOf(line), limits.reach)).sort((a, b) => a.order - b.order);
+    const near = beside.map((e) => e.line);
     const before = known.get(line);
     const isSame = before?.limits === limits && before.near.length === near.length;
     if (isSame && before.near.every((l, i) => l === near[i])) {
       found.push(...before.notes);
     } else {
-      const notes = endNotes(line, tree, limits);
-      const twin = twinOf(line, order, tree, limits);
+      const notes = endNotes(line, beside, limits);
+      const twin = twinOf(line, order, beside, limits);
       if (twin)
         notes.push(noteOf('doubled', line, middleOf(line), { lines: [line.id, twin.id], figure: lineLength(line) }));
       known.set(line, { near, limits, notes });
@@ -87,14 +85,15 @@ function withoutPairs(notes: Note[]): Note[] {
 
 const placeKey = (line: string, p: Point): string => `${line} ${p.x.toFixed(3)},${p.y.toFixed(3)}`;
 
-function endNotes(line: Line, tree: RBush<Entry>, limits: NoteLimits): Note[] {
+function endNotes(line: Line, beside: readonly Entry[], limits: NoteLimits): Note[] {
   return line.runs.flatMap((run, r) => {
     if (run.closed || run.nodes.length < 2) return [];
     return [true, false].flatMap((atStart): Note[] => {
       const end: End = { line: line.id, run: r, atStart };
       const nodes = towards(run, end);
       const at = nodes.at(-1)!.point;
-      const others = near(tree, at, limits.reach).filter((l) => l !== line);
+      const around = growBox({ minX: at.x, minY: at.y, maxX: at.x, maxY: at.y }, limits.reach);
+      const others = beside.flatMap((e) => (e.line !== line && boxesMeet(e, around) ? [e.line] : []));
       const overhang = others.length > 0 ? overhangOf(nodes, others, limits.reach) : null;
       if (overhang) {
         const { by, point, line: other } = overhang;
@@ -107,9 +106,6 @@ function endNotes(line: Line, tree: RBush<Entry>, limits: NoteLimits): Note[] {
     });
   });
 }
-
-const near = (tree: RBush<Entry>, p: Point, reach: number): Line[] =>
-  tree.search(growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach)).map((e) => e.line);
 
 /** The way to the nearest line that an end does not meet: to an end of it where one is in reach. */
 function gapOf(line: Line, run: number, atStart: boolean, at: Point, others: readonly Line[], reach: number) {
@@ -166,19 +162,19 @@ const hasMore = (nodes: readonly Node[], by: number): boolean => {
   return rest.length > 1 && distance(rest.at(-1)!.point, rest[0].point) > by;
 };
 
+const PLACES = [0, 0.2, 0.4, 0.6, 0.8, 1];
+
 /** Another line that runs along all of this one, and is longer, or lies below it. */
-function twinOf(line: Line, order: number, tree: RBush<Entry>, { doubled }: NoteLimits): Line | null {
+function twinOf(line: Line, order: number, beside: readonly Entry[], { doubled }: NoteLimits): Line | null {
   const length = lineLength(line);
   if (length < 4 * doubled) return null;
   const box = boxOf(line);
-  const places = line.runs.flatMap((run) =>
-    cubicsOf(run).flatMap((c) => [0, 0.2, 0.4, 0.6, 0.8, 1].map((t) => evaluate(c, t))),
-  );
-  const search = growBox(box, doubled);
-  for (const { line: other, order: otherOrder } of tree.search(search)) {
+  let places: Point[] | null = null;
+  for (const { line: other, order: otherOrder } of beside) {
     if (other === line || !holdsBox(growBox(boxOf(other), doubled), box)) continue;
     const otherLength = lineLength(other);
     if (otherLength < length * 0.999 || (otherLength < length * 1.001 && otherOrder > order)) continue;
+    places ??= curvesOf(line).flatMap(({ cubic }) => PLACES.map((t) => evaluate(cubic, t)));
     if (places.every((p) => nearestWithin(other, p, doubled))) return other;
   }
   return null;

@@ -37,9 +37,12 @@ export function mergesWithin(first: Cubic, second: Cubic, limit: number): boolea
   const hopeless = points.length * (HOPELESS * limit) ** 2;
   return jointsOf([first, second], setting).some((joint) => {
     const { cubic, ts } = fitFrom(joint, setting as Whole, ROUNDS, WARM_ROUNDS, hopeless);
-    const off = points.reduce((most, p, i) => Math.max(most, distance(p, evaluate(cubic, ts[i]))), 0);
+    const offs = points.map((p, i) => distance(p, evaluate(cubic, ts[i])));
+    const off = Math.max(...offs);
     if (off <= CLEARLY * limit) return true;
-    return off <= 2 * limit && points.every((p) => nearestOnCubic(cubic, p).distance <= limit);
+    const isNear = (p: Point): boolean => nearestOnCubic(cubic, p).distance <= limit;
+    // The place that seems to lie furthest off tells most.
+    return off <= 2 * limit && isNear(points[offs.indexOf(off)]) && points.every((p, i) => offs[i] <= limit || isNear(p));
   });
 }
 

@@ -57,7 +57,8 @@ export function* waysToFix(d: Drawing, note: Note, limits: NoteLimits): Generato
       return;
     case 'overhang': {
       const other = findLine(d, note.lines.at(-1)!)?.line;
-      if (note.end && other) yield* cut(trimToLine(d, note.end, other, reach, 'Trim overhang'));
+      const trim = note.end && other ? trimToLine(d, note.end, other, reach, 'Trim overhang') : null;
+      if (trim) yield { edit: trim, around: Infinity };
       return;
     }
     case 'kink': {
