@@ -45,9 +45,9 @@ let checking: Checking;
 const state = () => checking.store.getState();
 const soon = (ms = 3_000): Promise<void> => jest.advanceTimersByTimeAsync(ms);
 
-async function begin(d: Drawing): Promise<void> {
+async function begin(d: Drawing, stage: 'refine' | 'trace' = 'refine'): Promise<void> {
   target = new EventTarget();
-  bench = createBench({ id: 'd', title: 'Test', stage: 'refine', drawing: d, revision: 0 });
+  bench = createBench({ id: 'd', title: 'Test', stage, drawing: d, revision: 0 });
   near = new Near();
   checking = new Checking(bench, near, target as Window);
   await soon();
@@ -117,7 +117,7 @@ test('nothing is checked where lines are not refined; a failure begins again', a
   await soon();
   near.asked.length = 0;
   bench.commit(addLine(bench.getState().drawing, 's', level('b', 200, 200)));
-  await soon();
+  await soon(2_000);
   expect(near.asked.filter((q) => q !== 'change')).toEqual([]);
   bench.setState({ stage: 'refine' });
   await soon();
@@ -163,4 +163,16 @@ test('several notes can be put right at once; what was worked out for a drawing 
   await soon();
   expect(await late).toBeNull();
   expect(near.asked).toContain('dropFix');
+});
+
+test('while lines are traced they are looked through ahead, a change at a time, and without their pictures', async () => {
+  await begin(drawing(level('a', 100, 100)), 'trace');
+  await soon();
+  expect(near.asked).toEqual(['load', 'notes']);
+  bench.commit(addLine(bench.getState().drawing, 's', level('b', 200, 200)));
+  await soon(1_000);
+  expect(near.asked).toEqual(['load', 'notes', 'change']);
+  await soon();
+  expect(near.asked).toEqual(['load', 'notes', 'change', 'notes']);
+  expect(state().sought).toBe(false);
 });

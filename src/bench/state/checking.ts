@@ -10,6 +10,7 @@ import { nothingChecked, type Checked } from './checked';
 import { correct, sourceOf } from './corrections';
 import { HandAtWork } from './handAtWork';
 import type { LazyWorker } from './lazyWorker';
+import { LookingAhead } from './lookingAhead';
 import { preferences } from './preferences';
 import type { Bench } from './store';
 
@@ -32,6 +33,7 @@ export class Checking {
   readonly ask: Asking;
   readonly store: StoreApi<Checked> = createStore<Checked>()(() => nothingChecked);
   private readonly hand: HandAtWork;
+  private readonly ahead: LookingAhead;
   private readonly stop: (() => void)[] = [];
   private loaded = false;
   private readonly sent = new Map<string, string>();
@@ -52,6 +54,7 @@ export class Checking {
   ) {
     this.hand = new HandAtWork(hands);
     this.ask = new Asking(bench, worker, () => this.ready());
+    this.ahead = new LookingAhead(bench, worker, this.hand, { drawing: () => this.load(), all: () => this.ready() });
     worker.onFailure = () => this.forget();
     this.stop.push(
       bench.onChange(({ change }) => {
@@ -60,7 +63,6 @@ export class Checking {
       }),
       bench.subscribe((s, before) => {
         if (s.stage !== before.stage && this.isWanted) this.rest(0);
-        if (s.stage !== before.stage && s.stage === 'ink') this.prepareWidths();
         if (s.drawing !== before.drawing) this.changed();
         else if (s.preview !== before.preview && s.preview) void this.live();
         else if (before.preview && !s.preview) this.rest(0);
@@ -71,12 +73,12 @@ export class Checking {
       }),
     );
     if (this.isWanted) this.rest(FIRST_MS);
-    if (bench.getState().stage === 'ink') this.prepareWidths();
   }
 
   dispose(): void {
     clearTimeout(this.restTimer);
     clearTimeout(this.quietTimer);
+    this.ahead.dispose();
     this.stop.forEach((f) => f());
     this.hand.dispose();
     this.worker.end();
@@ -117,14 +119,19 @@ export class Checking {
     clearTimeout(this.quietTimer);
   }
 
+  /** The worker with the drawing in it. */
+  private async load(): Promise<void> {
+    if (this.loaded) return;
+    const { drawing } = this.bench.getState();
+    this.loaded = true;
+    this.settled.clear();
+    await this.worker.ask((api) => api.load(drawing));
+  }
+
   /** The worker with the drawing and its pictures in it. */
   private async ready(): Promise<void> {
     const { drawing } = this.bench.getState();
-    if (!this.loaded) {
-      this.loaded = true;
-      this.settled.clear();
-      await this.worker.ask((api) => api.load(drawing));
-    }
+    await this.load();
     const wanted = drawing.references.filter((r) => r.visible && !r.beside);
     for (const r of wanted) await this.send(r);
     for (const id of [...this.sent.keys()]) {
@@ -251,17 +258,6 @@ export class Checking {
     } finally {
       this.isLive = false;
     }
-  }
-
-  /** Pictures are looked through when the Ink stage is come to: reading widths from them then takes no time. */
-  private prepareWidths(): void {
-    clearTimeout(this.quietTimer);
-    this.quietTimer = setTimeout(() => {
-      if (this.bench.getState().stage !== 'ink') return;
-      void this.ready()
-        .then(() => this.worker.ask((api) => api.prepareWidths()))
-        .catch(() => undefined);
-    }, FIRST_MS);
   }
 
   /** The notes of a kind that are open. */

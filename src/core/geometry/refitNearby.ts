@@ -27,7 +27,7 @@ export const refitTowards = (c: Cubic, directions: { towards?: Point; back?: Poi
 /** What is so much nearer than it need be is near enough without a closer look, as a share of the limit. */
 const CLEARLY = 0.8;
 /** A fit whose places lie off by so many times the limit in the mean is never within it in the end. */
-const HOPELESS = 4;
+const HOPELESS = 3;
 
 /** Whether two cubics, one after the other, can be one within `limit` of both all along, as far as `refitNearby` can tell. */
 export function mergesWithin(first: Cubic, second: Cubic, limit: number): boolean {
@@ -42,7 +42,9 @@ export function mergesWithin(first: Cubic, second: Cubic, limit: number): boolea
     if (off <= CLEARLY * limit) return true;
     const isNear = (p: Point): boolean => nearestOnCubic(cubic, p).distance <= limit;
     // The place that seems to lie furthest off tells most.
-    return off <= 2 * limit && isNear(points[offs.indexOf(off)]) && points.every((p, i) => offs[i] <= limit || isNear(p));
+    return (
+      off <= 2 * limit && isNear(points[offs.indexOf(off)]) && points.every((p, i) => offs[i] <= limit || isNear(p))
+    );
   });
 }
 
@@ -60,12 +62,16 @@ export type Whole = Setting & { towards: Point; back: Point };
 
 export function settingOf(chain: readonly Cubic[], samples: number): Setting {
   const each = Math.max(6, Math.ceil(samples / chain.length));
+  const points: Point[] = [];
+  chain.forEach((c, k) => {
+    for (let i = 0; i < each; i++) points.push(evaluate(c, (i + (k > 0 ? 1 : 0)) / each));
+  });
   return {
     start: chain[0][0],
     end: chain.at(-1)![3],
     towards: chain.reduce<Point | null>((direction, c) => direction ?? directionAt(c, 'start'), null),
     back: chain.reduceRight<Point | null>((direction, c) => direction ?? directionAt(c, 'end'), null),
-    points: chain.flatMap((c, k) => Array.from({ length: each }, (_, i) => evaluate(c, (i + (k > 0 ? 1 : 0)) / each))),
+    points,
     each,
     lengths: chain.map(polygonLength),
   };
@@ -94,10 +100,11 @@ type Fit = { cubic: Cubic; error: number; ts: Float64Array };
 /** The best fit from the parameters that a joint gives. One that is still `hopeless` after the warm rounds goes no further. */
 function fitFrom(joint: number[], setting: Whole, rounds: number, warm: number, hopeless = Infinity): Fit {
   const { start, end, towards, back, points, each } = setting;
-  let ts: Float64Array = Float64Array.from(points, (_, i) => {
+  let ts = new Float64Array(points.length);
+  for (let i = 0; i < ts.length; i++) {
     const k = Math.floor(i / each);
-    return joint[k] + (((i % each) + (k > 0 ? 1 : 0)) / each) * (joint[k + 1] - joint[k]);
-  });
+    ts[i] = joint[k] + (((i % each) + (k > 0 ? 1 : 0)) / each) * (joint[k + 1] - joint[k]);
+  }
   let best: Fit | null = null;
   for (let round = 0; round < rounds; round++) {
     const handles: Pair =
@@ -115,7 +122,11 @@ function fitFrom(joint: number[], setting: Whole, rounds: number, warm: number, 
 }
 
 /** The parameters of points one of Newton's steps nearer to their feet, and the squares of their distances there. */
-function towardsFeet(c: Cubic, points: readonly Point[], ts: Float64Array): { ts: Float64Array; error: number } {
+function towardsFeet(
+  c: Cubic,
+  points: readonly Point[],
+  ts: Float64Array,
+): { ts: Float64Array<ArrayBuffer>; error: number } {
   const p = powersOf(controlsOf(c), powers);
   const next = new Float64Array(ts.length);
   let error = 0;
