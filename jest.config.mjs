@@ -30,7 +30,7 @@ const config = {
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(nanoid|culori|css-tree|mdn-data|rbush|quickselect|pure-rand|simplex-noise|comlink|idb)/)',
+    '/node_modules/(?!(nanoid|culori|css-tree|mdn-data|rbush|quickselect|pure-rand|simplex-noise|comlink|idb|flatbush|flatqueue)/)',
   ],
 };
 export default config;

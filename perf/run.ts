@@ -10,6 +10,7 @@ import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
 import { countReplies, figuresOnDemo, figuresUnderHand } from './figures';
 import { beside, bodies, livingFrames } from './inking';
+import { colouring } from './colouring';
 import { crowd } from './crowd';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
@@ -146,6 +147,7 @@ async function main(): Promise<void> {
       refine: await refining(),
       ink: { bodies: bodies(), besideCanvaskit: await beside(), living: await livingFrames() },
       prepare: await preparing(),
+      colour: colouring(),
       crowd: [await crowd(2_000), await crowd(10_000)],
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

@@ -20,6 +20,7 @@ export { widthProfile, type WidthProfile, type Widths } from './ink/widths';
 export { distanceFromInk, type Distance, type DistanceOptions } from './check/distance';
 export { coverage, type Coverage } from './check/coverage';
 export type { CubicRun } from './geometry/along';
+export { regionAt, regions } from './flats/regions';
 export { pullInk, type PulledRun, type PullInkOptions } from './pull/pullInk';
 export {
   drawingSchema,

@@ -1,4 +1,4 @@
-import { assertPoint, distance, mix, point, type Point } from './point';
+import { assertPoint, cross, distance, mix, point, type Point } from './point';
 
 /** A cubic Bézier segment: start, the two control points, end. Page units. */
 export type Cubic = [Point, Point, Point, Point];
@@ -96,3 +96,11 @@ export const straightCubic = (a: Point, b: Point): Cubic => [a, mix(a, b, 1 / 3)
 
 /** The length of the control polygon: an upper bound of the curve's length, and its scale. */
 export const polygonLength = (c: Cubic): number => distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);
+
+/**
+ * What a cubic adds to the area within a closed outline of such, above 0 where it goes round from x towards y: half the
+ * integral of x dy - y dx along it (Green's theorem), which for Bernstein polynomials is a sum over pairs of points.
+ */
+export function cubicArea([a, b, c, d]: Cubic): number {
+  return (6 * cross(a, b) + 3 * cross(a, c) + cross(a, d) + 3 * cross(b, c) + 3 * cross(b, d) + 6 * cross(c, d)) / 20;
+}

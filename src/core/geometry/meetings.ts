@@ -182,7 +182,7 @@ export function sharpened(a: Cubic, b: Cubic, m: Meeting, touch: number): Meetin
 }
 
 /** Newton's method for parallel tangents with the gap at right angles to them; clamped to the curves. */
-function touchingFrom(a: Cubic, b: Cubic, ta: number, tb: number): Meeting {
+export function touchingFrom(a: Cubic, b: Cubic, ta: number, tb: number): Meeting {
   let [s, u] = [ta, tb];
   for (let i = 0; i < 12; i++) {
     const gap = subtract(evaluate(a, s), evaluate(b, u));

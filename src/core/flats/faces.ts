@@ -1,0 +1,179 @@
+import type Flatbush from 'flatbush';
+import { indexOf, type Pieces, type Vertices } from './grid';
+
+/**
+ * A half-edge is a piece in one of its two directions: 2i is piece i as it is, 2i + 1 the other way. What lies to the left
+ * of it (y up; to the right on the page) is its face.
+ */
+export type HalfEdge = number;
+
+/** A closed walk of half-edges; twice the area within, above 0 where it goes round a face, below where round what is none. */
+type Loop = { readonly edges: HalfEdge[]; readonly doubled: number };
+
+/** A bounded face: the walk around it, and those around what lies within it. */
+export type Face = { readonly outer: HalfEdge[]; readonly holes: HalfEdge[][] };
+
+/** So many places are looked up piece by piece. */
+const FEW = 12;
+
+/** The faces of pieces that meet at vertices only, each bounded one once. */
+export class Faces {
+  readonly list: Face[] = [];
+  private readonly loops: Loop[];
+  private readonly loopOf: Int32Array;
+  /** The face of each loop; -1 for the outside. */
+  private readonly faceOf: Int32Array;
+  /** Made when more than a few places are looked up. */
+  private index: Flatbush | null = null;
+  private asked = 0;
+  private readonly kept: number[] = [];
+
+  constructor(
+    private readonly vertices: Vertices,
+    private readonly pieces: Pieces,
+  ) {
+    const bounds = withoutTwins(vertices, pieces);
+    const all = loopsOf(vertices, pieces, bounds);
+    // A piece with the same face to both its sides bounds nothing.
+    for (let i = 0; i < pieces.length; i++) if (all.loopOf[2 * i] === all.loopOf[2 * i + 1]) bounds[i] = 0;
+    const { loops, loopOf } = loopsOf(vertices, pieces, bounds);
+    [this.loops, this.loopOf] = [loops, loopOf];
+    for (let i = 0; i < pieces.length; i++) if (bounds[i]) this.kept.push(i);
+    this.faceOf = new Int32Array(loops.length).fill(-1);
+    loops.forEach((l, i) => {
+      if (l.doubled <= 0) return;
+      this.faceOf[i] = this.list.length;
+      this.list.push({ outer: l.edges, holes: [] });
+    });
+    this.nest();
+  }
+
+  /** The face that holds a place of the grid; null for the outside. */
+  at(x: number, y: number): Face | null {
+    return this.list[this.faceLeftOf(x, y)] ?? null;
+  }
+
+  /** Each walk around what is none belongs to the face that lies to the left of its leftmost vertex. */
+  private nest(): void {
+    const { x, y } = this.vertices;
+    const outsides = this.loops.flatMap((l, loop) => {
+      if (l.doubled > 0) return [];
+      let first = -1;
+      for (const h of l.edges) {
+        const v = tailOf(this.pieces, h);
+        if (first < 0 || x[v] < x[first] || (x[v] === x[first] && y[v] < y[first])) first = v;
+      }
+      return [{ loop, first }];
+    });
+    outsides.sort((a, b) => x[a.first] - x[b.first]);
+    for (const { loop, first } of outsides) {
+      const face = this.faceLeftOf(x[first], y[first]);
+      this.faceOf[loop] = face;
+      if (face >= 0) this.list[face].holes.push(this.loops[loop].edges);
+    }
+  }
+
+  /** The face beside a place, along a ray to the left; -1 for the outside. */
+  private faceLeftOf(px: number, py: number): number {
+    const { x, y } = this.vertices;
+    let best: { at: number; slope: number; edge: HalfEdge } | null = null;
+    const look = (k: number): boolean => {
+      const i = this.kept[k];
+      const a = this.pieces.from[i];
+      const b = this.pieces.to[i];
+      const low = y[a] < y[b] ? a : b;
+      const high = low === a ? b : a;
+      // Half open: a vertex on the ray counts with what lies above it only.
+      if (y[low] > py || y[high] <= py) return false;
+      const slope = (x[high] - x[low]) / (y[high] - y[low]);
+      const at = x[low] + (py - y[low]) * slope;
+      if (at >= px) return false;
+      if (!best || at > best.at || (at === best.at && slope > best.slope))
+        best = { at, slope, edge: high === a ? 2 * i : 2 * i + 1 };
+      return false;
+    };
+    if (++this.asked > FEW) this.index ??= indexOf(this.vertices, this.pieces, this.kept);
+    if (this.index) this.index.search(-Infinity, py, px, py, look);
+    else for (let k = 0; k < this.kept.length; k++) look(k);
+    return best ? this.faceOf[this.loopOf[(best as { edge: HalfEdge }).edge]] : -1;
+  }
+}
+
+export const tailOf = (p: Pieces, h: HalfEdge): number => (h & 1 ? p.to[h >> 1] : p.from[h >> 1]);
+export const headOf = (p: Pieces, h: HalfEdge): number => (h & 1 ? p.from[h >> 1] : p.to[h >> 1]);
+
+/** All closed walks along the pieces that are `kept`, each turning as far left as it can. */
+function loopsOf(v: Vertices, p: Pieces, kept: Uint8Array): { loops: Loop[]; loopOf: Int32Array } {
+  const next = nextOf(v, p, kept);
+  const loopOf = new Int32Array(2 * p.length).fill(-1);
+  const loops: Loop[] = [];
+  for (let start = 0; start < next.length; start++) {
+    if (loopOf[start] >= 0 || next[start] < 0) continue;
+    const edges: HalfEdge[] = [];
+    let doubled = 0;
+    for (let h = start; loopOf[h] < 0; h = next[h]) {
+      loopOf[h] = loops.length;
+      edges.push(h);
+      const a = tailOf(p, h);
+      const b = headOf(p, h);
+      doubled += v.x[a] * v.y[b] - v.x[b] * v.y[a];
+    }
+    loops.push({ edges, doubled });
+  }
+  return { loops, loopOf };
+}
+
+/** The half-edges that leave each vertex, one after the other: those of vertex k from `start[k]` on. */
+function leaving(v: Vertices, p: Pieces, kept: Uint8Array | null): { start: Int32Array; out: Int32Array } {
+  const n = v.x.length;
+  const start = new Int32Array(n + 1);
+  for (let i = 0; i < p.length; i++) {
+    if (kept && !kept[i]) continue;
+    start[p.from[i] + 1]++;
+    start[p.to[i] + 1]++;
+  }
+  for (let k = 0; k < n; k++) start[k + 1] += start[k];
+  const fill = start.slice(0, n);
+  const out = new Int32Array(start[n]);
+  for (let i = 0; i < p.length; i++) {
+    if (kept && !kept[i]) continue;
+    out[fill[p.from[i]]++] = 2 * i;
+    out[fill[p.to[i]]++] = 2 * i + 1;
+  }
+  return { start, out };
+}
+
+/** 1 for each piece, but of those between the same two vertices for the first only. */
+function withoutTwins(v: Vertices, p: Pieces): Uint8Array {
+  const kept = new Uint8Array(p.length).fill(1);
+  const { start, out } = leaving(v, p, null);
+  for (let k = 0; k < v.x.length; k++) {
+    for (let i = start[k] + 1; i < start[k + 1]; i++) {
+      const head = headOf(p, out[i]);
+      for (let j = start[k]; j < i; j++) if (headOf(p, out[j]) === head) kept[out[i] >> 1] = 0;
+    }
+  }
+  return kept;
+}
+
+/** After each half-edge the one that goes on around the same face; -1 for those that are not kept. */
+function nextOf(v: Vertices, p: Pieces, kept: Uint8Array): Int32Array {
+  const { start, out } = leaving(v, p, kept);
+  const next = new Int32Array(2 * p.length).fill(-1);
+  for (let k = 0; k < v.x.length; k++) {
+    const from = start[k];
+    const to = start[k + 1];
+    if (to - from > 2) sortAround(v, p, k, out, from, to);
+    // Arriving along the twin of one that leaves, the walk goes on along the one before it.
+    for (let i = from; i < to; i++) next[out[i] ^ 1] = out[i === from ? to - 1 : i - 1];
+  }
+  return next;
+}
+
+/** Sorts the half-edges that leave a vertex by their angle, exactly. */
+function sortAround(v: Vertices, p: Pieces, vertex: number, out: Int32Array, from: number, to: number): void {
+  const dx = (h: HalfEdge): number => v.x[headOf(p, h)] - v.x[vertex];
+  const dy = (h: HalfEdge): number => v.y[headOf(p, h)] - v.y[vertex];
+  const half = (h: HalfEdge): number => (dy(h) > 0 || (dy(h) === 0 && dx(h) > 0) ? 0 : 1);
+  out.subarray(from, to).sort((a, b) => half(a) - half(b) || dy(a) * dx(b) - dx(a) * dy(b));
+}

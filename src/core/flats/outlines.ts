@@ -1,0 +1,154 @@
+import { derivative, evaluate, pieceOf, reversed, type Cubic } from '../geometry/cubic';
+import { nearestOnCubic } from '../geometry/nearest';
+import { add, cross, distance, subtract, type Point } from '../geometry/point';
+import { headOf, tailOf, type HalfEdge } from './faces';
+import type { Pieces, Vertices } from './grid';
+
+/** A part of one curve on a walk: from a vertex at one parameter to a vertex at another. */
+type Part = { source: number; t0: number; t1: number; from: number; to: number };
+
+/** What is no longer than so many steps of the grid is not drawn: the next part begins where it began. */
+const SHORTEST = 4;
+const NEWTON = 6;
+/** So many parts of others lie between two of a curve that runs together with them, at most. */
+const MOST_BETWEEN = 3;
+
+/** Makes outlines of walks: the parts of the curves themselves, exact but for the rounding of where they meet. */
+export class Outlines {
+  /** Where curves truly cross, by vertex. */
+  private readonly crossings = new Map<number, Point>();
+  /** And at which parameter of which curve. */
+  private readonly parameters = new Map<number, number>();
+
+  constructor(
+    private readonly curves: readonly Cubic[],
+    private readonly vertices: Vertices,
+    private readonly pieces: Pieces,
+    /** What lies so near to a curve runs along it, px; no less than pieces stray from their curves. */
+    private readonly touch: number,
+  ) {}
+
+  /** A closed outline along a walk. */
+  of(walk: readonly HalfEdge[]): Cubic[] {
+    const parts = this.alongOne(this.partsOf(walk));
+    const cubics: Cubic[] = [];
+    let from: Point | null = null;
+    for (const [i, part] of parts.entries()) {
+      const start: Point = from ?? this.placeOf(part.from, part, parts.at(i - 1)!);
+      const end = this.placeOf(part.to, part, parts[(i + 1) % parts.length]);
+      if (distance(start, end) <= SHORTEST * this.vertices.step && this.isShort(part)) {
+        from = start;
+        continue;
+      }
+      cubics.push(between(this.cut(part), start, end));
+      from = end;
+    }
+    const last = cubics.at(-1);
+    if (last) cubics[cubics.length - 1] = between(last, last[0], cubics[0][0]);
+    return cubics;
+  }
+
+  /** The walk in parts that are each of one curve, begun where one ends. */
+  private partsOf(walk: readonly HalfEdge[]): Part[] {
+    const p = this.pieces;
+    const parts: Part[] = [];
+    for (const h of walk) {
+      const i = h >> 1;
+      const [t0, t1] = h & 1 ? [p.t1[i], p.t0[i]] : [p.t0[i], p.t1[i]];
+      const last = parts.at(-1);
+      if (last && last.source === p.source[i] && last.t1 === t0 && t1 > t0 === last.t1 > last.t0) {
+        last.t1 = t1;
+        last.to = headOf(p, h);
+      } else parts.push({ source: p.source[i], t0, t1, from: tailOf(p, h), to: headOf(p, h) });
+    }
+    const [first, last] = [parts[0], parts.at(-1)!];
+    const goesOn = parts.length > 1 && last.source === first.source && last.t1 === first.t0;
+    if (goesOn && last.t1 > last.t0 === first.t1 > first.t0) {
+      parts.pop();
+      parts[0] = { ...first, t0: last.t0, from: last.from };
+    }
+    return parts;
+  }
+
+  /** Where two curves run together a walk changes between them: it is led along the one that it came on. */
+  private alongOne(parts: Part[]): Part[] {
+    const kept: Part[] = [];
+    for (let i = 0; i < parts.length; i++) {
+      const part = { ...parts[i] };
+      for (let k = i + 1; k <= Math.min(i + MOST_BETWEEN + 1, parts.length - 1); k++) {
+        const later = parts[k];
+        const goesOn = later.source === part.source && later.t1 > later.t0 === part.t1 > part.t0;
+        if (!goesOn || later.t0 > part.t1 !== part.t1 > part.t0) continue;
+        if (!parts.slice(i + 1, k).every((q) => this.runsAlong(q, part.source))) continue;
+        part.t1 = later.t1;
+        part.to = later.to;
+        i = k;
+      }
+      kept.push(part);
+    }
+    return kept;
+  }
+
+  private runsAlong({ source, t0, t1 }: Part, other: number): boolean {
+    const middle = evaluate(this.curves[source], (t0 + t1) / 2);
+    return nearestOnCubic(this.curves[other], middle).distance <= this.touch;
+  }
+
+  private isShort({ source, t0, t1 }: Part): boolean {
+    const middle = evaluate(this.curves[source], (t0 + t1) / 2);
+    const start = evaluate(this.curves[source], t0);
+    return distance(start, middle) <= SHORTEST * this.vertices.step;
+  }
+
+  private cut(part: Part): Cubic {
+    const { source } = part;
+    let [t0, t1] = [this.parameterAt(part.from, source, part.t0), this.parameterAt(part.to, source, part.t1)];
+    if (t0 === t1 || t0 > t1 !== part.t0 > part.t1) [t0, t1] = [part.t0, part.t1];
+    const piece = pieceOf(this.curves[source], Math.min(t0, t1), Math.max(t0, t1));
+    return t0 < t1 ? piece : reversed(piece);
+  }
+
+  private parameterAt(vertex: number, source: number, t: number): number {
+    return this.parameters.get(vertex * this.curves.length + source) ?? t;
+  }
+
+  /** Where a vertex lies on the page: where two curves cross there, that very place. */
+  private placeOf(vertex: number, a: Part, b: Part): Point {
+    const known = this.crossings.get(vertex);
+    if (known) return known;
+    const t = (part: Part): number => (part.from === vertex ? part.t0 : part.t1);
+    const place =
+      a.source === b.source || [t(a), t(b)].some((s) => s === 0 || s === 1)
+        ? this.vertices.place(vertex)
+        : this.crossingNear(vertex, a.source, t(a), b.source, t(b));
+    this.crossings.set(vertex, place);
+    return place;
+  }
+
+  /** Newton's steps towards where two curves cross; the vertex itself where they lead away. */
+  private crossingNear(vertex: number, a: number, ta: number, b: number, tb: number): Point {
+    const [c, d] = [this.curves[a], this.curves[b]];
+    let [s, u] = [ta, tb];
+    for (let i = 0; i < NEWTON; i++) {
+      const [p, q] = [evaluate(c, s), evaluate(d, u)];
+      const [dp, dq] = [derivative(c, s), derivative(d, u)];
+      const gap = subtract(p, q);
+      const determinant = cross(dp, dq);
+      if (Math.abs(determinant) < 1e-9) break;
+      s -= cross(gap, dq) / determinant;
+      u -= cross(gap, dp) / determinant;
+    }
+    const place = this.vertices.place(vertex);
+    if (!(s >= 0 && s <= 1 && u >= 0 && u <= 1)) return place;
+    const found = evaluate(c, s);
+    if (!(distance(found, evaluate(d, u)) < 1e-6 && distance(found, place) <= this.touch)) return place;
+    this.parameters.set(vertex * this.curves.length + a, s);
+    this.parameters.set(vertex * this.curves.length + b, u);
+    return found;
+  }
+}
+
+/** A cubic with its ends moved to two places, its handles with them. */
+function between([a, b, c, d]: Cubic, start: Point, end: Point): Cubic {
+  return [start, add(b, subtract(start, a)), add(c, subtract(end, d)), end];
+}

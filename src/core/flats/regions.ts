@@ -1,0 +1,48 @@
+import type { CubicRun } from '../geometry/along';
+import { hullBox } from '../geometry/bounds';
+import { boxesMeet, growBox, holdsBox, joinBoxes } from '../geometry/box';
+import type { Cubic } from '../geometry/cubic';
+import { assertPoint, type Box, type Point } from '../geometry/point';
+import { arrangementOf } from './arrangement';
+
+/**
+ * Every bounded area of the arrangement of some runs, each once, none for the outside: its outer outline first, then those
+ * of what lies within it, in the order in which their lines come. Page units. Outlines are parts of the curves themselves;
+ * open ends nearer than `gap` to another line, or end, are led to it by a straight one. Crossings, ends that touch, lines
+ * that cross themselves, run together or touch in passing (within a twentieth of a px) all bound.
+ * @throws RangeError for a bad run, or a gap that is below 0 or not finite.
+ */
+export const regions = (runs: CubicRun[], options: { gap: number }): Cubic[][][] =>
+  arrangementOf(runs, options)
+    .areas()
+    .map((a) => a.loops);
+
+/**
+ * The area that holds a place, as of `regions`; null outside of all. Only what lies about it is looked at.
+ * @throws RangeError for a bad run or place, or a gap that is below 0 or not finite.
+ */
+export function regionAt(runs: CubicRun[], p: Point, options: { gap: number }): Cubic[][] | null {
+  assertPoint(p, 'the place');
+  if (!Array.isArray(runs) || runs.length === 0) return arrangementOf(runs, options).areaAt(p)?.loops ?? null;
+  return areaNear(runs, runs.map(boxOfRun), p, options)?.loops ?? null;
+}
+
+/** The first look around a place reaches so far, px, or so many times the gap. */
+const FIRST = { px: 64, gaps: 8 };
+const WIDER = 2.5;
+
+/** The area at a place, looked for among the runs near it, then further out until it lies in what was looked at. */
+function areaNear(runs: readonly CubicRun[], boxes: readonly Box[], p: Point, options: { gap: number }) {
+  const all = boxes.reduce(joinBoxes);
+  for (let reach = Math.max(FIRST.px, FIRST.gaps * options.gap); ; reach *= WIDER) {
+    const window = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
+    const isAll = holdsBox(window, all);
+    const wide = growBox(window, 2 * options.gap + 1);
+    const near = isAll ? runs : runs.filter((_, i) => boxesMeet(boxes[i], wide));
+    const area = near.length > 0 ? arrangementOf(near, options).areaAt(p) : null;
+    if (isAll || (area && holdsBox(window, boxOfOutline(area.loops[0])))) return area;
+  }
+}
+
+const boxOfOutline = (outline: readonly Cubic[]): Box => outline.map(hullBox).reduce(joinBoxes);
+const boxOfRun = ({ cubics }: CubicRun): Box => boxOfOutline(cubics);
