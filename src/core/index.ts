@@ -30,6 +30,7 @@ export {
   plainPage,
   type Blend,
   type Drawing,
+  type Flat,
   type Folder,
   type Gradient,
   type Group,

@@ -16,6 +16,7 @@ export const stepSchema = z.discriminatedUnion('step', [
   definitions.setNodes.schema,
   definitions.setGroup.schema,
   definitions.setPicture.schema,
+  definitions.setFlat.schema,
   definitions.translate.schema,
   definitions.insertSheet.schema,
   definitions.removeSheet.schema,

@@ -22,6 +22,8 @@ export function stepOnGrid(s: Step, both: boolean): Step {
       return { ...s, before: both ? sideOnGrid(s.before) : s.before, after: sideOnGrid(s.after) };
     case 'setNodes':
       return { ...s, before: both ? nodesOnGrid(s.before) : s.before, after: nodesOnGrid(s.after) };
+    case 'setFlat':
+      return { ...s, before: both ? flatOnGrid(s.before) : s.before, after: flatOnGrid(s.after) };
     case 'translate':
       return { ...s, by: pointOnGrid(s.by) };
     default:
@@ -38,6 +40,13 @@ const groupOnGrid = (side: GroupSide): GroupSide =>
 
 type PictureSide = Extract<Step, { step: 'setPicture' }>['after'];
 const pictureOnGrid = (side: PictureSide): PictureSide => (side.at ? { ...side, at: pointOnGrid(side.at) } : side);
+
+type FlatSide = Extract<Step, { step: 'setFlat' }>['after'];
+const flatOnGrid = (side: FlatSide): FlatSide => ({
+  ...side,
+  ...(side.at && { at: pointOnGrid(side.at) }),
+  ...(side.runs && { runs: lineOnGrid({ runs: side.runs as Line['runs'] }).runs }),
+});
 
 const sheetOnGrid = (s: Sheet): Sheet => ({ ...s, items: mapped(itemsOnGrid(s.items), plainly) });
 

@@ -46,9 +46,10 @@ export function lineOnGrid<L extends Pick<Line, 'runs'>>(line: L): L {
 
 /** An item with all its places on the grid; the same item where they are. */
 export function itemOnGrid(item: Item): Item {
-  if (item.kind !== 'picture') return mapItem(item, lineOnGrid);
+  if (item.kind !== 'picture' && item.kind !== 'flat') return mapItem(item, lineOnGrid);
   const at = pointOnGrid(item.at);
-  return at === item.at ? item : { ...item, at };
+  const own = at === item.at ? item : { ...item, at };
+  return own.kind === 'flat' ? lineOnGrid(own) : own;
 }
 
 export const itemsOnGrid = (items: readonly Item[]): readonly Item[] => mapped(items, itemOnGrid);

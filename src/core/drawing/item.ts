@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { correctionSchema, type Correction } from '../raster/correction';
-import { lineSchema, type Line } from './line';
-import { layingShape, type Laying } from './paint';
+import { lineSchema, runSchema, type Line, type Run } from './line';
+import { layingShape, paintSchema, type Laying, type Paint } from './paint';
 import { idSchema, nameSchema, offsetSchema, pictureHash } from './values';
 
 /** Where a picture is placed, and how it is shown: of a reference and of a picture in the art alike. */
@@ -23,6 +23,23 @@ export const placedShape = {
 /** A picture in the art itself. `at`, `width`, `height`, `turn` and flips as of a reference. */
 export const pictureSchema = z.strictObject({ kind: z.literal('picture'), ...placedShape, ...layingShape });
 
+/**
+ * An area that lines bound, filled. `at` lies in it; ends nearer than `gap` (page units) to another line are led to it.
+ * `runs` is its outline as it was found last, the outer first: it follows its lines, and is kept when they no longer bound
+ * it (`open`).
+ */
+export const flatSchema = z.strictObject({
+  kind: z.literal('flat'),
+  id: idSchema,
+  name: nameSchema.optional(),
+  at: offsetSchema,
+  gap: z.number().min(0).max(10_000),
+  runs: z.array(runSchema).min(1).max(2_000),
+  fill: paintSchema,
+  open: z.boolean().optional(),
+  ...layingShape,
+});
+
 const groupName = { kind: z.literal('group'), id: idSchema, name: nameSchema };
 
 /** Groups lie in each other no deeper than this. */
@@ -34,7 +51,7 @@ type ItemSchema = z.ZodType<Item>;
 /** Items at so many groups' depth. Written out level by level: nothing that is sent can make it go deeper. */
 function itemAt(level: number): ItemSchema {
   const within = level < MOST_DEEP ? [groupAt(level + 1)] : [];
-  return z.discriminatedUnion('kind', [lineSchema, pictureSchema, ...within]) as unknown as ItemSchema;
+  return z.discriminatedUnion('kind', [lineSchema, pictureSchema, flatSchema, ...within]) as unknown as ItemSchema;
 }
 const groupAt = (level: number) =>
   z.strictObject({
@@ -45,7 +62,7 @@ const groupAt = (level: number) =>
     ...layingShape,
   });
 
-/** What a sheet or a group holds: a line, a picture, or a group of such. */
+/** What a sheet or a group holds: a line, a flat, a picture, or a group of such. */
 export const itemSchema = itemAt(0);
 export const itemsSchema = z.array(itemSchema).max(MOST_ITEMS);
 /** Some of a group, but not what is in it. */
@@ -54,6 +71,7 @@ export const groupSidesSchema = z
   .omit({ kind: true, id: true })
   .partial();
 export const pictureSidesSchema = pictureSchema.omit({ kind: true, id: true }).partial();
+export const flatSidesSchema = flatSchema.omit({ kind: true, id: true }).partial();
 
 export type Placed = Readonly<Omit<z.infer<typeof pictureSchema>, 'corrections' | 'kind' | 'opacity' | 'blend'>> & {
   readonly corrections: readonly Correction[];
@@ -66,4 +84,14 @@ export type Group = Laying & {
   readonly items: readonly Item[];
   readonly clip?: Line;
 };
-export type Item = Line | Picture | Group;
+export type Flat = Laying & {
+  readonly kind: 'flat';
+  readonly id: string;
+  readonly name?: string;
+  readonly at: Readonly<z.infer<typeof offsetSchema>>;
+  readonly gap: number;
+  readonly runs: readonly Run[];
+  readonly fill: Paint;
+  readonly open?: boolean;
+};
+export type Item = Line | Flat | Picture | Group;

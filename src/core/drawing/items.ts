@@ -1,7 +1,8 @@
-import type { Group, Item } from './item';
+import type { Flat, Group, Item } from './item';
 import type { Drawing, Line, Sheet } from './schema';
 
 export const isLine = (item: Item): item is Line => item.kind === undefined;
+export const isFlat = (item: Item): item is Flat => item.kind === 'flat';
 export const isGroup = (item: Item): item is Group => item.kind === 'group';
 
 const flat = new WeakMap<readonly Item[], readonly Line[]>();
@@ -25,6 +26,10 @@ export function keepKinds(before: readonly Item[], after: readonly Item[]): void
 /** The lines that an item is made of: itself, or those in a group. */
 export const linesOfItem = (item: Item): readonly Line[] =>
   isLine(item) ? [item] : isGroup(item) ? linesIn(item.items) : [];
+
+/** The flats among items and in their groups, in painting order. */
+export const flatsIn = (items: readonly Item[]): Flat[] =>
+  items.flatMap((item) => (isFlat(item) ? [item] : isGroup(item) ? flatsIn(item.items) : []));
 
 /** All lines of a sheet, those in groups too, in painting order. */
 export const linesOf = (sheet: Pick<Sheet, 'items'>): readonly Line[] => linesIn(sheet.items);

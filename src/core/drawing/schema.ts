@@ -7,7 +7,7 @@ import { colourSchema, finite, idSchema, share } from './values';
 export { colourSchema, idSchema, offsetSchema } from './values';
 export { blends, type Blend, type Gradient, type Paint, type Swatch } from './paint';
 export * from './line';
-export type { Group, Item, Picture } from './item';
+export type { Flat, Group, Item, Picture } from './item';
 
 /**
  * What a drawing is. Everything is measured in page units (CSS px, 96 to the inch; y down). A drawing is a value: it

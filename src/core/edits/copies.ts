@@ -1,4 +1,5 @@
 import { listOf, placeOf } from '../drawing/find';
+import { shownFlat } from '../scene/scene';
 import type { Item } from '../drawing/item';
 import { linesIn, mapItem } from '../drawing/items';
 import { byList, wholeItemsOf } from '../drawing/whole';
@@ -37,8 +38,12 @@ export function mappedCopies(
   return { edit: edit(label, steps), ids: linesIn(made).map((l) => l.id) };
 }
 
-const mappedItem = (item: Item, m: Matrix): Item =>
-  item.kind === 'picture' ? { ...item, at: mapPoint(m, item.at) } : mapItem(item, (l) => mappedLine(l, m, false));
+function mappedItem(item: Item, m: Matrix): Item {
+  if (item.kind === 'picture') return { ...item, at: mapPoint(m, item.at) };
+  if (item.kind === 'flat')
+    return { ...item, at: mapPoint(m, item.at), runs: mappedLine(shownFlat(item), m, false).runs };
+  return mapItem(item, (l) => mappedLine(l, m, false));
+}
 
 /** The map onto the other side of an upright axis through a place (across), or of a level one (down). */
 export const mirrorAt = (at: Point, way: 'across' | 'down'): Matrix =>

@@ -110,6 +110,7 @@ function itemSteps(owner: Owner, now: readonly Item[], then: readonly Item[]): S
         ...itemSteps({ sheet: owner.sheet, group: a.id }, items, wanted),
       ];
     }
+    if (a.kind === 'flat') return setSteps('setFlat', which, { ...plainOf.flat, ...a }, { ...plainOf.flat, ...b });
     return a.kind === 'picture'
       ? setSteps('setPicture', which, { ...plainOf.picture, ...a }, { ...plainOf.picture, ...b })
       : setSteps('setLine', which, { ...plainOf.line, ...a }, { ...plainOf.line, ...b });

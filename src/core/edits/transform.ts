@@ -166,5 +166,6 @@ export function freshItem(item: Item, freshId: () => string): Item {
 /** An item moved, with all that is in it. */
 export function movedItem(item: Item, by: Point): Item {
   if (item.kind === 'picture') return { ...item, at: add(item.at, by) };
+  if (item.kind === 'flat') return { ...item, at: add(item.at, by), runs: movedRuns(item.runs, by) };
   return mapItem(item, (l) => ({ ...l, runs: movedRuns(l.runs, by) }));
 }

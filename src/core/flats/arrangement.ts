@@ -29,6 +29,7 @@ export class Arrangement {
   private readonly vertices: Vertices;
   private readonly outlines: Outlines | null = null;
   private readonly touch: number;
+  private readonly known = new Map<Face, Area | null>();
 
   constructor(runs: readonly CubicRun[], gap: number) {
     const curves = curvesOf(runs);
@@ -84,7 +85,14 @@ export class Arrangement {
     return face ? this.area(face) : null;
   }
 
+  /** The area of a face; always the same object. */
   private area(face: Face): Area | null {
+    let area = this.known.get(face);
+    if (area === undefined) this.known.set(face, (area = this.areaOf(face)));
+    return area;
+  }
+
+  private areaOf(face: Face): Area | null {
     const outer = this.outlines!.of(face.outer);
     const holes = face.holes.map((h) => this.outlines!.of(h)).filter((h) => h.length > 0);
     const loops = [outer, ...holes];

@@ -1,9 +1,9 @@
 import type { CubicRun } from '../geometry/along';
 import { hullBox } from '../geometry/bounds';
-import { boxesMeet, growBox, holdsBox, joinBoxes } from '../geometry/box';
+import { boxesMeet, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import { assertPoint, type Box, type Point } from '../geometry/point';
-import { arrangementOf } from './arrangement';
+import { arrangementOf, type Area, type Arrangement } from './arrangement';
 
 /**
  * Every bounded area of the arrangement of some runs, each once, none for the outside: its outer outline first, then those
@@ -24,25 +24,37 @@ export const regions = (runs: CubicRun[], options: { gap: number }): Cubic[][][]
 export function regionAt(runs: CubicRun[], p: Point, options: { gap: number }): Cubic[][] | null {
   assertPoint(p, 'the place');
   if (!Array.isArray(runs) || runs.length === 0) return arrangementOf(runs, options).areaAt(p)?.loops ?? null;
-  return areaNear(runs, runs.map(boxOfRun), p, options)?.loops ?? null;
+  const bounds = runs.map((run) => ({ run, box: boxOfOutline(run.cubics) }));
+  return areaNear(bounds, p, options)?.loops ?? null;
 }
 
 /** The first look around a place reaches so far, px, or so many times the gap. */
 const FIRST = { px: 64, gaps: 8 };
 const WIDER = 2.5;
 
+/** A run that bounds areas, and the box that it lies in. */
+export type Bound = { readonly run: CubicRun; readonly box: Box };
+
 /** The area at a place, looked for among the runs near it, then further out until it lies in what was looked at. */
-function areaNear(runs: readonly CubicRun[], boxes: readonly Box[], p: Point, options: { gap: number }) {
-  const all = boxes.reduce(joinBoxes);
+export function areaNear(bounds: readonly Bound[], p: Point, options: { gap: number }): Area | null {
+  if (bounds.length === 0) return null;
+  const all = boxOfBounds(bounds);
   for (let reach = Math.max(FIRST.px, FIRST.gaps * options.gap); ; reach *= WIDER) {
     const window = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
     const isAll = holdsBox(window, all);
-    const wide = growBox(window, 2 * options.gap + 1);
-    const near = isAll ? runs : runs.filter((_, i) => boxesMeet(boxes[i], wide));
-    const area = near.length > 0 ? arrangementOf(near, options).areaAt(p) : null;
+    const area = arrangementWithin(bounds, window, options).areaAt(p);
     if (isAll || (area && holdsBox(window, boxOfOutline(area.loops[0])))) return area;
   }
 }
 
-const boxOfOutline = (outline: readonly Cubic[]): Box => outline.map(hullBox).reduce(joinBoxes);
-const boxOfRun = ({ cubics }: CubicRun): Box => boxOfOutline(cubics);
+/** The areas of the runs that reach into a window: those that lie wholly in it are as of all runs. */
+export function arrangementWithin(bounds: readonly Bound[], window: Box, options: { gap: number }): Arrangement {
+  const wide = growBox(window, 2 * options.gap + 1);
+  return arrangementOf(
+    bounds.filter((b) => boxesMeet(b.box, wide)).map((b) => b.run),
+    options,
+  );
+}
+
+export const boxOfBounds = (bounds: readonly Bound[]): Box => bounds.map((b) => b.box).reduce(joinBoxes, emptyBox);
+export const boxOfOutline = (outline: readonly Cubic[]): Box => outline.map(hullBox).reduce(joinBoxes);

@@ -1,9 +1,9 @@
 import { groupsAround } from '../drawing/find';
 import type { Placed } from '../drawing/item';
-import { isGroup, isLine } from '../drawing/items';
+import { isFlat, isGroup, isLine } from '../drawing/items';
 import type { Blend, Laying } from '../drawing/paint';
 import { opacityOf } from '../drawing/placement';
-import type { Drawing, Item, Line, Picture, Sheet, Style } from '../drawing/schema';
+import type { Drawing, Flat, Item, Line, Picture, Sheet, Style } from '../drawing/schema';
 import { isPlainStroke } from '../ink/body';
 import { inkOf, isSameInk, type Ink } from './ink';
 
@@ -78,10 +78,32 @@ const sheetNode = (d: Drawing, s: Sheet): LayerNode => ({
 
 function itemNode(d: Drawing, item: Item, tag: string): SceneNode {
   if (isLine(item)) return withLaying(item, lineNode(d, item, tag));
+  if (isFlat(item)) return withLaying(shownFlat(item), lineNode(d, shownFlat(item), tag));
   if (!isGroup(item)) return pictureNode(item);
   const children = item.items.map((child) => itemNode(d, child, tag));
   const { id, name, clip } = item;
   return { kind: 'layer', id, name, ...laid(item), ...(clip && { clip }), children };
+}
+
+const shown = new WeakMap<Flat, Line>();
+
+/** A flat as the filled shape that is seen of it. */
+export function shownFlat(flat: Flat): Line {
+  let line = shown.get(flat);
+  if (!line) {
+    const { id, runs, fill, opacity, blend, name } = flat;
+    const style = { stroke: '#000000', width: 0, cap: 'round', join: 'round', fill } as const;
+    line = {
+      id,
+      runs,
+      style,
+      ...(opacity !== undefined && { opacity }),
+      ...(blend && { blend }),
+      ...(name && { name }),
+    };
+    shown.set(flat, line);
+  }
+  return line;
 }
 
 const pictureNode = (item: Picture): PictureNode => ({ kind: 'picture', placed: item, ...laid(item) });

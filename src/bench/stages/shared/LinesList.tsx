@@ -7,7 +7,7 @@ import { moveToPlace } from '@/core/edits/arrange';
 import { nameItem } from '@/core/edits/names';
 import { findItem, nodeCount, orderOf, placeOf, sheetOf } from '@/core/drawing/find';
 import type { Item } from '@/core/drawing/item';
-import { groupName, isGroup, isLine, linesIn, linesOfItem } from '@/core/drawing/items';
+import { groupName, isFlat, isGroup, isLine, linesIn, linesOfItem } from '@/core/drawing/items';
 import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
@@ -109,6 +109,7 @@ function rowsOf(items: readonly Item[], order: ReadonlyMap<string, number>): Row
 
 function titleOf({ item, order }: Row): string {
   if (isGroup(item)) return groupName(item);
+  if (isFlat(item)) return item.name || (item.open ? 'Flat, not shut' : 'Flat');
   if (!isLine(item)) return item.name || 'Picture';
   const kind = item.runs.every((r) => r.closed) ? 'closed' : 'open';
   const figures = `${kind}, ${formatCount(nodeCount(item), 'node')}`;

@@ -11,6 +11,7 @@ import { removeItem } from './removeItem';
 import { removeReference } from './removeReference';
 import { removeSheet } from './removeSheet';
 import { setDrawing } from './setDrawing';
+import { setFlat } from './setFlat';
 import { setGroup } from './setGroup';
 import { setLine } from './setLine';
 import { setNodes } from './setNodes';
@@ -29,6 +30,7 @@ export const definitions = {
   setNodes,
   setGroup,
   setPicture,
+  setFlat,
   translate,
   insertSheet,
   removeSheet,

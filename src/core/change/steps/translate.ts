@@ -28,12 +28,16 @@ export const translate = definition({
 
 /** An item moved. @throws ChangeError where it does not lie on the grid, so that this could not be taken back. */
 function translated(item: Item, by: Point): Item {
+  if (item.kind === 'flat') {
+    if (pointOnGrid(item.at) !== item.at) throw new ChangeError(`flat ${item.id} is not on the grid`);
+    return { ...lineMoved(item, by), at: { x: item.at.x + by.x, y: item.at.y + by.y } };
+  }
   if (item.kind !== 'picture') return mapItem(item, (line) => lineMoved(line, by));
   if (pointOnGrid(item.at) !== item.at) throw new ChangeError(`picture ${item.id} is not on the grid`);
   return { ...item, at: { x: item.at.x + by.x, y: item.at.y + by.y } };
 }
 
-function lineMoved(line: Line, by: Point): Line {
+function lineMoved<L extends Pick<Line, 'id' | 'runs'>>(line: L, by: Point): L {
   if (lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
   const runs = movedRuns(line.runs, by);
   keepOnGrid(runs);

@@ -1,0 +1,141 @@
+import { edit, sidesOf, type Edit } from '../change/edit';
+import type { Step } from '../change/change';
+import { findItem, placeOf, sheetOf } from '../drawing/find';
+import { runFromCubics } from '../drawing/fromCubics';
+import type { Flat } from '../drawing/item';
+import { flatsIn, linesOf } from '../drawing/items';
+import type { Paint } from '../drawing/paint';
+import { shownCubics } from '../drawing/rounding';
+import { cubicsOf } from '../drawing/run';
+import { firstStyle, freshSheet, type Drawing, type Line, type Run } from '../drawing/schema';
+import { areaNear, boxOfOutline, type Bound } from '../flats/regions';
+import type { Area } from '../flats/arrangement';
+import { evaluate } from '../geometry/cubic';
+import type { Point } from '../geometry/point';
+import { isWithin } from '../geometry/polygon';
+import { tagColours } from './sheets';
+
+/** The name of the sheet that flats are laid on, below all lines. */
+export const FLATS = 'Flats';
+
+const bounds = new WeakMap<Run, Bound>();
+
+/** What bounds areas: the lines that are seen, as they are drawn. */
+export const boundsOf = (d: Drawing): Bound[] =>
+  d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s).flatMap(boundsOfLine));
+
+export const boundsOfLine = ({ runs }: Pick<Line, 'runs'>): Bound[] =>
+  runs.flatMap((run) => {
+    if (run.nodes.length < 2) return [];
+    let bound = bounds.get(run);
+    if (!bound) {
+      const cubics = shownCubics(run);
+      bounds.set(run, (bound = { run: { cubics, closed: run.closed }, box: boxOfOutline(cubics) }));
+    }
+    return [bound];
+  });
+
+/** All flats of the sheets that are seen, the lowest first. */
+export const seenFlats = (d: Drawing): Flat[] => d.sheets.filter((s) => s.visible).flatMap((s) => flatsIn(s.items));
+
+const polygons = new WeakMap<Run, Point[]>();
+const EACH = 16;
+
+function polygonOf(run: Run): Point[] {
+  let polygon = polygons.get(run);
+  if (!polygon) {
+    polygon = cubicsOf(run).flatMap((c) => Array.from({ length: EACH }, (_, i) => evaluate(c, i / EACH)));
+    polygons.set(run, polygon);
+  }
+  return polygon;
+}
+
+/** Whether a place lies in a flat. */
+export const flatHolds = ({ runs }: Pick<Flat, 'runs'>, p: Point): boolean =>
+  runs.filter((run) => isWithin(p, polygonOf(run))).length % 2 === 1;
+
+/** The uppermost flat at a place that is seen; null where there is none. */
+export const flatAt = (d: Drawing, p: Point): Flat | null => seenFlats(d).findLast((f) => flatHolds(f, p)) ?? null;
+
+/** The runs of an area's outline. */
+export const runsOfArea = ({ loops }: Area): Run[] => loops.map((l) => runFromCubics(l, true));
+
+export type Pour = {
+  readonly fill: Paint;
+  /** Ends nearer to another line are led to it, page units. */
+  readonly gap: number;
+  readonly freshId: () => string;
+};
+
+/** What pouring at a place would do: a flat that is there painted, or a new one laid in the area; null outside of all. */
+export function pour(d: Drawing, p: Point, { fill, gap, freshId }: Pour): { edit: Edit; flat: string } | null {
+  const there = flatAt(d, p);
+  if (there) return { edit: paintFlats(d, [there.id], fill), flat: there.id };
+  const area = areaNear(boundsOf(d), p, { gap });
+  return area && laid(d, [{ area, at: p }], { fill, gap, freshId }, 'Pour');
+}
+
+/** Flats laid in areas, on the sheet of flats: the one that has some, or is called so, or a new one below all others. */
+export function laid(
+  d: Drawing,
+  areas: readonly { area: Area; at: Point }[],
+  { fill, gap, freshId }: Pour,
+  label: string,
+): { edit: Edit; flat: string } {
+  const found = d.sheets.find((s) => flatsIn(s.items).length > 0) ?? d.sheets.find((s) => s.name === FLATS);
+  const sheet = found ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
+  const first: Step[] = found ? [] : [{ step: 'insertSheet', index: 0, sheet }];
+  const items = areas.map(({ area, at }): Flat => ({
+    kind: 'flat',
+    id: freshId(),
+    at,
+    gap,
+    runs: runsOfArea(area),
+    fill,
+  }));
+  const steps = items.map((item, i): Step => ({
+    step: 'insertItem',
+    at: { sheet: sheet.id, index: sheet.items.length + i },
+    item,
+  }));
+  return { edit: edit(label, first, steps), flat: items[0].id };
+}
+
+/** Flats by their ids, with where they are. */
+const found = (d: Drawing, ids: Iterable<string>) =>
+  [...ids].flatMap((id) => {
+    const place = findItem(d, id);
+    return place?.item.kind === 'flat' ? [{ place, flat: place.item }] : [];
+  });
+
+/** Flats painted anew. */
+export function paintFlats(d: Drawing, ids: Iterable<string>, fill: Paint): Edit {
+  const steps = found(d, ids).flatMap(({ place, flat }): Step[] => {
+    const sides = sidesOf<Pick<Flat, 'fill'>>(flat, { fill });
+    return sides ? [{ step: 'setFlat', sheet: place.sheet.id, id: flat.id, ...sides }] : [];
+  });
+  return edit('Paint', steps);
+}
+
+/** Flats taken away. */
+export function removeFlats(d: Drawing, ids: Iterable<string>): Edit {
+  const places = found(d, ids).sort((a, b) => b.place.index - a.place.index);
+  return edit(
+    places.length === 1 ? 'Take flat away' : `Take ${places.length} flats away`,
+    places.map(({ place, flat }): Step => ({ step: 'removeItem', at: placeOf(place), item: flat })),
+  );
+}
+
+/** A flat made an ordinary closed line with that fill, which follows nothing any more, on its sheet. */
+export function flatIntoLine(d: Drawing, id: string, freshId: string): Edit {
+  const [one] = found(d, [id]);
+  if (!one) return edit('Into a line');
+  const { place, flat } = one;
+  const { stroke, cap, join, width } = sheetOf(d, place.sheet.id)!.style;
+  const line: Line = { id: freshId, runs: flat.runs, style: { stroke, cap, join, width, fill: flat.fill } };
+  return edit(
+    'Into a line',
+    { step: 'removeItem', at: placeOf(place), item: flat },
+    { step: 'insertItem', at: placeOf(place), item: line },
+  );
+}
