@@ -152,8 +152,11 @@ let known: { settings: KeySettings; commands: Map<string, Command> } | null = nu
 
 function commandsFor(s: KeySettings): Map<string, Command> {
   if (known?.settings.keys !== s.keys || known.settings.mirrored !== s.mirrored) {
-    const list = rows.flatMap((r) => (r.command ? [[keysOf(r, s), r.command] as const] : []));
-    known = { settings: { keys: s.keys, mirrored: s.mirrored }, commands: new Map(list.toReversed()) };
+    const isOwn = (r: KeyRow): boolean => r.id !== undefined && s.keys[r.id] !== undefined;
+    // A key that a person has given counts before one that a later program has: the last in the map stays.
+    const ordered = [...rows.toReversed().filter((r) => !isOwn(r)), ...rows.toReversed().filter(isOwn)];
+    const list = ordered.flatMap((r) => (r.command ? [[keysOf(r, s), r.command] as const] : []));
+    known = { settings: { keys: s.keys, mirrored: s.mirrored }, commands: new Map(list) };
   }
   return known.commands;
 }

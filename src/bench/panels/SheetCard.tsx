@@ -9,7 +9,8 @@ import { LockButton, RemoveButton, ShowButton } from '@/ui/cardButtons';
 import { formatCount } from '@/ui/format';
 import { ColourPicker } from '@/ui/ColourPicker';
 import { NameField } from '@/ui/NameField';
-import { lineCount } from '@/core/drawing/find';
+import { lineCount, sheetOf } from '@/core/drawing/find';
+import { flatsIn } from '@/core/drawing/items';
 import { sheetStates } from '@/core/drawing/schema';
 import { workOn } from '../commands/desk';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
@@ -105,9 +106,11 @@ export const SheetCard = memo(function SheetCard({ sheet, isActive }: { sheet: S
 /** How far a sheet is, how many lines it has, and what is up with it. */
 function SheetState({ sheet, isActive }: { sheet: SheetLook; isActive: boolean }) {
   const count = useBenchStateLater((s) => lineCount(s.drawing, sheet.id));
+  const flats = useBenchStateLater((s) => flatsIn(sheetOf(s.drawing, sheet.id)?.items ?? []).length);
   const state = [
     ...(sheet.state === 'to do' ? [] : [sheet.state]),
-    formatCount(count, 'line'),
+    ...(count > 0 || flats === 0 ? [formatCount(count, 'line')] : []),
+    ...(flats > 0 ? [formatCount(flats, 'flat')] : []),
     ...(sheet.visible ? [] : ['hidden']),
     ...(sheet.locked ? ['locked'] : []),
     ...(isActive ? ['here'] : []),

@@ -1,3 +1,4 @@
+import { colour } from './colour/stage';
 import { deliver } from './deliver/stage';
 import { ink } from './ink/stage';
 import { prepare } from './prepare/stage';
@@ -5,7 +6,7 @@ import { refine } from './refine/stage';
 import { trace } from './trace/stage';
 
 /** The stages of the work, in their order. */
-export const stageTable = [prepare, trace, refine, ink, deliver] as const;
+export const stageTable = [prepare, trace, refine, ink, colour, deliver] as const;
 
 export type StageId = (typeof stageTable)[number]['id'];
 export const stageOf = (id: StageId): (typeof stageTable)[number] => stageTable.find((s) => s.id === id)!;

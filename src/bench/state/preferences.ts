@@ -34,6 +34,8 @@ export type Preferences = {
   pickTone: 'ink' | 'paper';
   /** A frame with grips is shown around what is chosen. */
   frame: boolean;
+  /** What is poured: a colour, over gaps of so many page units. */
+  pour: { colour: string; gap: number };
   /** The pen lays corners only, to be bent later. */
   straightFirst: boolean;
   /** Length, angle and node count beside the pen. */
@@ -103,6 +105,7 @@ export const firstPreferences: Preferences = {
   alignThings: true,
   frame: true,
   pickTone: 'ink',
+  pour: { colour: '#c8b89a', gap: 6 },
   straightFirst: false,
   figures: true,
   smoothing: 2,
@@ -189,7 +192,7 @@ export function prefer(some: Partial<Preferences>): void {
 }
 
 /** Sets some figures of one kind, and leaves the others as they are by now. */
-export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded'>(
+export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded' | 'pour'>(
   kind: K,
   some: Partial<Preferences[K]>,
 ): void {

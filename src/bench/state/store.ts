@@ -5,6 +5,7 @@ import { touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import { refusalOf } from '@/core/change/refusal';
+import { withFlats } from '@/core/edits/followFlats';
 import type { StageId } from '../stages/table';
 import { Mirroring } from './mirroring';
 import { Past } from './past';
@@ -99,7 +100,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
 
   const bench: Bench = Object.assign(store, {
     commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
-      const edit = mirroring.of(asked, get());
+      const edit = withFlats(get().drawing, mirroring.of(asked, get()), () => nanoid(12));
       if (edit.steps.length === 0 || get().reading) {
         if (get().preview || get().shift) set({ preview: null, shift: null });
         if (nothing && !get().reading) bench.tell(nothing);
@@ -123,7 +124,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     },
     show(asked: Edit | null): void {
       if (get().reading) return;
-      const edit = asked && mirroring.of(asked, get());
+      const edit = asked && withFlats(get().drawing, mirroring.of(asked, get()), () => nanoid(12));
       const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, edit) : null;
       if (preview !== get().preview || get().shift) set({ preview, shift: null });
     },

@@ -8,6 +8,7 @@ import { part } from './definitions/part';
 import { pen } from './definitions/pen';
 import { pencil } from './definitions/pencil';
 import { place } from './definitions/place';
+import { pour } from './definitions/pour';
 import { pull } from './definitions/pull';
 import { readWidths } from './definitions/readWidths';
 import { select } from './definitions/select';
@@ -30,6 +31,7 @@ const all = [
   bend,
   shape,
   swell,
+  pour,
   readWidths,
   select,
   nodes,

@@ -31,6 +31,10 @@ export const linesOfItem = (item: Item): readonly Line[] =>
 export const flatsIn = (items: readonly Item[]): Flat[] =>
   items.flatMap((item) => (isFlat(item) ? [item] : isGroup(item) ? flatsIn(item.items) : []));
 
+/** Whether a sheet is a part to be traced: one that has flats and no lines is none. */
+export const isPart = (s: Pick<Sheet, 'items'>): boolean =>
+  linesIn(s.items).length > 0 || flatsIn(s.items).length === 0;
+
 /** All lines of a sheet, those in groups too, in painting order. */
 export const linesOf = (sheet: Pick<Sheet, 'items'>): readonly Line[] => linesIn(sheet.items);
 

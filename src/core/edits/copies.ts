@@ -1,5 +1,5 @@
 import { listOf, placeOf } from '../drawing/find';
-import { shownFlat } from '../scene/scene';
+import { shownFlat } from '../scene/shownFlat';
 import type { Item } from '../drawing/item';
 import { linesIn, mapItem } from '../drawing/items';
 import { byList, wholeItemsOf } from '../drawing/whole';

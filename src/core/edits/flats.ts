@@ -1,4 +1,4 @@
-import { edit, sidesOf, type Edit } from '../change/edit';
+import { counted, edit, sidesOf, type Edit } from '../change/edit';
 import type { Step } from '../change/change';
 import { findItem, placeOf, sheetOf } from '../drawing/find';
 import { runFromCubics } from '../drawing/fromCubics';
@@ -6,8 +6,8 @@ import type { Flat } from '../drawing/item';
 import { flatsIn, linesOf } from '../drawing/items';
 import type { Paint } from '../drawing/paint';
 import { shownCubics } from '../drawing/rounding';
-import { cubicsOf } from '../drawing/run';
-import { firstStyle, freshSheet, type Drawing, type Line, type Run } from '../drawing/schema';
+import { cubicsOf, skeletonBox } from '../drawing/run';
+import { firstStyle, freshSheet, type Drawing, type Line, type Run, type Sheet } from '../drawing/schema';
 import { areaNear, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area } from '../flats/arrangement';
 import { evaluate } from '../geometry/cubic';
@@ -34,6 +34,9 @@ export const boundsOfLine = ({ runs }: Pick<Line, 'runs'>): Bound[] =>
     }
     return [bound];
   });
+
+/** All flats, the lowest first. */
+export const allFlats = (d: Drawing): Flat[] => d.sheets.flatMap((s) => flatsIn(s.items));
 
 /** All flats of the sheets that are seen, the lowest first. */
 export const seenFlats = (d: Drawing): Flat[] => d.sheets.filter((s) => s.visible).flatMap((s) => flatsIn(s.items));
@@ -75,16 +78,20 @@ export function pour(d: Drawing, p: Point, { fill, gap, freshId }: Pour): { edit
   return area && laid(d, [{ area, at: p }], { fill, gap, freshId }, 'Pour');
 }
 
-/** Flats laid in areas, on the sheet of flats: the one that has some, or is called so, or a new one below all others. */
+/** The sheet that flats are laid on: one that has some, or else is called so. */
+export const sheetOfFlats = (d: Drawing): Sheet | undefined =>
+  d.sheets.find((s) => flatsIn(s.items).length > 0) ?? d.sheets.find((s) => s.name === FLATS);
+
+/** Flats laid in areas, on the sheet of flats, or a new one below all others. */
 export function laid(
   d: Drawing,
   areas: readonly { area: Area; at: Point }[],
   { fill, gap, freshId }: Pour,
   label: string,
 ): { edit: Edit; flat: string } {
-  const found = d.sheets.find((s) => flatsIn(s.items).length > 0) ?? d.sheets.find((s) => s.name === FLATS);
-  const sheet = found ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
-  const first: Step[] = found ? [] : [{ step: 'insertSheet', index: 0, sheet }];
+  const known = sheetOfFlats(d);
+  const sheet = known ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
+  const first: Step[] = known ? [] : [{ step: 'insertSheet', index: 0, sheet }];
   const items = areas.map(({ area, at }): Flat => ({
     kind: 'flat',
     id: freshId(),
@@ -99,6 +106,40 @@ export function laid(
     item,
   }));
   return { edit: edit(label, first, steps), flat: items[0].id };
+}
+
+/** Flats laid in all areas that have none. */
+export function pourAll(d: Drawing, areas: readonly Area[], how: Pour): { edit: Edit; count: number } {
+  const flats = seenFlats(d).filter((f) => !f.open);
+  const free = areas.flatMap((area) => {
+    const runs = runsOfArea(area);
+    if (flats.some((f) => flatHolds({ runs }, f.at))) return [];
+    return [{ area, at: placeIn(runs) }];
+  });
+  if (free.length === 0) return { edit: edit('Pour'), count: 0 };
+  return { edit: laid(d, free, how, counted('Pour', free.length, 'area')).edit, count: free.length };
+}
+
+const ROWS = 24;
+
+/** A place well within an outline: the middle of the longest stretch of some level lines through it. */
+export function placeIn(runs: readonly Run[]): Point {
+  const { minX, minY, maxX, maxY } = skeletonBox({ runs });
+  const sides = runs.flatMap((run) => polygonOf(run).map((a, i, all) => [a, all[(i + 1) % all.length]] as const));
+  let best = { x: (minX + maxX) / 2, y: (minY + maxY) / 2, long: -1 };
+  for (let k = 0; k < ROWS; k++) {
+    const y = minY + ((k + 0.5) / ROWS) * (maxY - minY);
+    const xs = sides
+      .flatMap(([a, b]) => (a.y > y !== b.y > y ? [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)] : []))
+      .sort((a, b) => a - b);
+    // Broad stretches near the middle of the height are the better.
+    const even = Math.min(k + 0.5, ROWS - k - 0.5) / ROWS;
+    for (let i = 0; i + 1 < xs.length; i += 2) {
+      const long = Math.min(xs[i + 1] - xs[i], 2 * even * (maxY - minY));
+      if (long > best.long) best = { x: (xs[i] + xs[i + 1]) / 2, y, long };
+    }
+  }
+  return { x: best.x, y: best.y };
 }
 
 /** Flats by their ids, with where they are. */

@@ -13,7 +13,7 @@ import type { Area } from '../flats/arrangement';
 import { boxesMeet, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import { cubicArea, evaluate } from '../geometry/cubic';
 import { add, distance, scale, subtract, type Box, type Point } from '../geometry/point';
-import { boundsOf, flatHolds, runsOfArea, seenFlats } from './flats';
+import { allFlats, boundsOf, flatHolds, runsOfArea } from './flats';
 
 /** Places that stand for a flat: so many across its box, of those that lie in it. */
 const ACROSS = 9;
@@ -33,7 +33,7 @@ const OPENED = 3;
  * press takes all of it back.
  */
 export function withFlats(d: Drawing, edit: Edit, freshId: () => string): Edit {
-  if (edit.steps.length === 0 || seenFlats(d).length === 0) return edit;
+  if (edit.steps.length === 0 || allFlats(d).length === 0) return edit;
   const steps = following(d, applyChange(d, { id: 'flats', ...edit }), freshId);
   return steps.length > 0 ? { ...edit, steps: [...edit.steps, ...steps] } : edit;
 }
@@ -43,7 +43,7 @@ export function following(before: Drawing, after: Drawing, freshId: () => string
   const moved = differing(before, after);
   if (moved.length === 0) return [];
   const boxes = moved.flatMap(({ was, is }) => [was, is].flatMap((l) => (l ? [skeletonBox(l)] : [])));
-  const all = seenFlats(after);
+  const all = allFlats(after);
   const touched = all.filter((f) => {
     const box = growBox(skeletonBox(f), Math.max(1, f.gap));
     return boxes.some((b) => boxesMeet(b, box));

@@ -1,6 +1,6 @@
 import type { CubicRun } from '../geometry/along';
 import { straightCubic, type Cubic } from '../geometry/cubic';
-import { distance, type Point } from '../geometry/point';
+import { distance, samePoint, type Point } from '../geometry/point';
 
 /** The curves of runs, one after the other, with the run of each; and the open ends of the runs. */
 export type Curves = {
@@ -12,13 +12,16 @@ export type Curves = {
 /** An open end: of which run, on which of the curves, and whether it is where that begins. */
 export type End = { readonly run: number; readonly curve: number; readonly atStart: boolean; readonly point: Point };
 
+/** A straight segment without handles, which hurries in its middle, as one that goes along evenly. */
+const evenly = (c: Cubic): Cubic => (samePoint(c[0], c[1]) && samePoint(c[2], c[3]) ? straightCubic(c[0], c[3]) : c);
+
 /** All curves of runs; a closed run that does not end where it begins is closed by a straight one. */
 export function curvesOf(runs: readonly CubicRun[]): Curves {
   const [cubics, of, ends]: [Cubic[], number[], End[]] = [[], [], []];
   runs.forEach(({ cubics: own, closed }, run) => {
     const first = cubics.length;
     for (const c of own) {
-      cubics.push(c);
+      cubics.push(evenly(c));
       of.push(run);
     }
     const [start, end] = [own[0][0], own.at(-1)![3]];

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { evaluate, polygonLength, type Cubic } from '../geometry/cubic';
+import { evaluate, polygonLength } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, type Point } from '../geometry/point';
 import type { Curves, End } from './ends';
@@ -102,7 +102,7 @@ function crosses(x: readonly number[], y: readonly number[], a: number, b: numbe
   return turn(a, b, c) * turn(a, b, d) < 0 && turn(c, d, a) * turn(c, d, b) < 0;
 }
 
-const PLACES = 24;
+const PLACES = 48;
 
 /** The nearest place of a curve of an end's own run, of those that lie far enough from it along the run. */
 function ownFoot(
@@ -115,17 +115,16 @@ function ownFoot(
   for (let k = end.curve; k !== curve && run[k] === end.run; k += end.atStart ? 1 : -1)
     before += polygonLength(cubics[k]);
   const c = cubics[curve];
-  const isFar = before >= ROUND * gap;
-  if (isFar) return nearestOnCubic(c, end.point);
-  // The part of it that lies far enough.
-  const length = polygonLength(c);
-  const share = (ROUND * gap - before) / length;
-  if (!(share < 1)) return null;
-  const [from, to] = end.atStart ? [share, 1] : [0, 1 - share];
+  if (before >= ROUND * gap) return nearestOnCubic(c, end.point);
+  // Its places that lie far enough, walked from the end on: parameters say little about lengths.
   let best: { t: number; point: Point; distance: number } | null = null;
-  for (let i = 0; i <= PLACES; i++) {
-    const t = from + ((to - from) * i) / PLACES;
-    const point = evaluate(c as Cubic, t);
+  let last = evaluate(c, end.atStart ? 0 : 1);
+  for (let i = 1; i <= PLACES; i++) {
+    const t = end.atStart ? i / PLACES : 1 - i / PLACES;
+    const point = evaluate(c, t);
+    before += distance(last, point);
+    last = point;
+    if (before < ROUND * gap) continue;
     const away = distance(point, end.point);
     if (!best || away < best.distance) best = { t, point, distance: away };
   }

@@ -1,6 +1,6 @@
 import { derivative, evaluate, pieceOf, reversed, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
-import { add, cross, distance, subtract, type Point } from '../geometry/point';
+import { add, cross, distance, mix, subtract, type Point } from '../geometry/point';
 import { headOf, tailOf, type HalfEdge } from './faces';
 import type { Pieces, Vertices } from './grid';
 
@@ -40,7 +40,7 @@ export class Outlines {
         from = start;
         continue;
       }
-      cubics.push(between(this.cut(part), start, end));
+      cubics.push(this.isStraight(part.source) ? [start, start, end, end] : between(this.cut(part), start, end));
       from = end;
     }
     const last = cubics.at(-1);
@@ -92,6 +92,13 @@ export class Outlines {
   private runsAlong({ source, t0, t1 }: Part, other: number): boolean {
     const middle = evaluate(this.curves[source], (t0 + t1) / 2);
     return nearestOnCubic(this.curves[other], middle).distance <= this.touch;
+  }
+
+  /** Whether a curve is a straight one that goes along evenly: what is left of it needs no handles. */
+  private isStraight(source: number): boolean {
+    const [a, b, c, d] = this.curves[source];
+    const [m, n] = [mix(a, d, 1 / 3), mix(a, d, 2 / 3)];
+    return distance(b, m) <= this.vertices.step && distance(c, n) <= this.vertices.step;
   }
 
   private isShort({ source, t0, t1 }: Part): boolean {

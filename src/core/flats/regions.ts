@@ -3,7 +3,7 @@ import { hullBox } from '../geometry/bounds';
 import { boxesMeet, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import { assertPoint, type Box, type Point } from '../geometry/point';
-import { arrangementOf, type Area, type Arrangement } from './arrangement';
+import { arrangementOf, type Area, type Arrangement, type Closing } from './arrangement';
 
 /**
  * Every bounded area of the arrangement of some runs, each once, none for the outside: its outer outline first, then those
@@ -35,26 +35,47 @@ const WIDER = 2.5;
 /** A run that bounds areas, and the box that it lies in. */
 export type Bound = { readonly run: CubicRun; readonly box: Box };
 
+/** What was found about a place: its area, and what was led to what around it. */
+export type Looked = { readonly area: Area | null; readonly closings: readonly Closing[] };
+
 /** The area at a place, looked for among the runs near it, then further out until it lies in what was looked at. */
-export function areaNear(bounds: readonly Bound[], p: Point, options: { gap: number }): Area | null {
-  if (bounds.length === 0) return null;
+export const areaNear = (bounds: readonly Bound[], p: Point, options: { gap: number }): Area | null =>
+  lookNear(bounds, p, options).area;
+
+/** The same, with what was closed around it; among no more than `most` runs, where that is said. */
+export function lookNear(
+  bounds: readonly Bound[],
+  p: Point,
+  { gap, most = Infinity }: { gap: number; most?: number },
+): Looked {
+  if (bounds.length === 0) return { area: null, closings: [] };
   const all = boxOfBounds(bounds);
-  for (let reach = Math.max(FIRST.px, FIRST.gaps * options.gap); ; reach *= WIDER) {
+  for (let reach = Math.max(FIRST.px, FIRST.gaps * gap); ; reach *= WIDER) {
     const window = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
     const isAll = holdsBox(window, all);
-    const area = arrangementWithin(bounds, window, options).areaAt(p);
-    if (isAll || (area && holdsBox(window, boxOfOutline(area.loops[0])))) return area;
+    const near = reaching(bounds, window, gap);
+    if (near.length > most) return { area: null, closings: [] };
+    const arrangement = arrangementOf(
+      near.map((b) => b.run),
+      { gap },
+    );
+    const area = arrangement.areaAt(p);
+    if (isAll || (area && holdsBox(window, boxOfOutline(area.loops[0]))))
+      return { area, closings: arrangement.closings };
   }
 }
 
 /** The areas of the runs that reach into a window: those that lie wholly in it are as of all runs. */
-export function arrangementWithin(bounds: readonly Bound[], window: Box, options: { gap: number }): Arrangement {
-  const wide = growBox(window, 2 * options.gap + 1);
-  return arrangementOf(
-    bounds.filter((b) => boxesMeet(b.box, wide)).map((b) => b.run),
-    options,
+export const arrangementWithin = (bounds: readonly Bound[], window: Box, { gap }: { gap: number }): Arrangement =>
+  arrangementOf(
+    reaching(bounds, window, gap).map((b) => b.run),
+    { gap },
   );
-}
+
+const reaching = (bounds: readonly Bound[], window: Box, gap: number): Bound[] => {
+  const wide = growBox(window, 2 * gap + 1);
+  return bounds.filter((b) => boxesMeet(b.box, wide));
+};
 
 export const boxOfBounds = (bounds: readonly Bound[]): Box => bounds.map((b) => b.box).reduce(joinBoxes, emptyBox);
 export const boxOfOutline = (outline: readonly Cubic[]): Box => outline.map(hullBox).reduce(joinBoxes);

@@ -1,7 +1,7 @@
 import RBush from 'rbush';
 import { shownCubics } from '../drawing/rounding';
 import { skeletonBox } from '../drawing/run';
-import { seenLines } from '../drawing/items';
+import { flatsIn, seenLines } from '../drawing/items';
 import { followsFill, type Paint } from '../drawing/paint';
 import type { Drawing, Line, Run } from '../drawing/schema';
 import { arcLengthOf } from '../geometry/arcLength';
@@ -9,6 +9,7 @@ import { evaluate } from '../geometry/cubic';
 import type { Box, Point } from '../geometry/point';
 import { isWithin } from '../geometry/polygon';
 import { sectionAt } from '../ink/sections';
+import { shownFlat } from './shownFlat';
 
 /** How far beside a line its neighbours' fills are looked for, page units beyond its edge. */
 const BESIDE = 2;
@@ -22,7 +23,8 @@ let last: FilledLines | null = null;
 
 /** Kept for as long as no filled line changes: most changes are to other lines. */
 function filledLines(d: Drawing): FilledLines {
-  const lines = seenLines(d).filter((l) => l.style.fill && !followsFill(l.style.fill));
+  const flats = d.sheets.filter((s) => s.visible).flatMap((s) => flatsIn(s.items).map(shownFlat));
+  const lines = [...flats, ...seenLines(d).filter((l) => l.style.fill && !followsFill(l.style.fill))];
   if (last && last.lines.length === lines.length && lines.every((l, i) => l === last!.lines[i])) return last;
   const tree = new RBush<Filled>();
   tree.load(lines.map((line, order) => ({ ...skeletonBox(line), line, order })));

@@ -3,9 +3,10 @@ import type { Placed } from '../drawing/item';
 import { isFlat, isGroup, isLine } from '../drawing/items';
 import type { Blend, Laying } from '../drawing/paint';
 import { opacityOf } from '../drawing/placement';
-import type { Drawing, Flat, Item, Line, Picture, Sheet, Style } from '../drawing/schema';
+import type { Drawing, Item, Line, Picture, Sheet, Style } from '../drawing/schema';
 import { isPlainStroke } from '../ink/body';
 import { inkOf, isSameInk, type Ink } from './ink';
+import { shownFlat } from './shownFlat';
 
 /**
  * A drawing as a tree of what is painted, from the bottom up: the one place that says what is seen. Tiles, loupe, the view of
@@ -83,27 +84,6 @@ function itemNode(d: Drawing, item: Item, tag: string): SceneNode {
   const children = item.items.map((child) => itemNode(d, child, tag));
   const { id, name, clip } = item;
   return { kind: 'layer', id, name, ...laid(item), ...(clip && { clip }), children };
-}
-
-const shown = new WeakMap<Flat, Line>();
-
-/** A flat as the filled shape that is seen of it. */
-export function shownFlat(flat: Flat): Line {
-  let line = shown.get(flat);
-  if (!line) {
-    const { id, runs, fill, opacity, blend, name } = flat;
-    const style = { stroke: '#000000', width: 0, cap: 'round', join: 'round', fill } as const;
-    line = {
-      id,
-      runs,
-      style,
-      ...(opacity !== undefined && { opacity }),
-      ...(blend && { blend }),
-      ...(name && { name }),
-    };
-    shown.set(flat, line);
-  }
-  return line;
 }
 
 const pictureNode = (item: Picture): PictureNode => ({ kind: 'picture', placed: item, ...laid(item) });

@@ -1,3 +1,4 @@
+import { isPart } from '@/core/drawing/items';
 import { formatCount } from '@/ui/format';
 import { useIsChosen } from '../shared/useIsChosen';
 import { LinesList } from '../shared/LinesList';
@@ -31,7 +32,8 @@ export const trace: Stage<'trace'> = {
   cards: TraceCards,
   /** Parts by their state where someone has set one; else how many lines there are. */
   progress(d) {
-    const { sheets, folders } = d;
+    const { folders } = d;
+    const sheets = d.sheets.filter(isPart);
     const isPlanned = folders.length > 0 || sheets.some((s) => s.state !== 'to do');
     if (isPlanned)
       return `${sheets.filter((s) => s.state === 'traced').length} of ${formatCount(sheets.length, 'part')}`;

@@ -42,6 +42,8 @@ export type WorkState = {
   readonly pulled: Pulled | null;
   /** What is being tried by settling or thinning out; null while nothing is. */
   readonly trial: Trial | null;
+  /** The flat that is in hand; null where none is. */
+  readonly flat: string | null;
   readonly message: Message | null;
 };
 
@@ -53,5 +55,6 @@ export const freshWork = (stage: StageId, desk: readonly DeskStage[]): WorkState
   mirror: null,
   pulled: null,
   trial: null,
+  flat: null,
   message: null,
 });

@@ -15,7 +15,7 @@ export const select: ToolDefinition<'select'> = {
       <path d="M2.500 12.500v-9h9M19.500 9.500v9h-9" strokeDasharray="2.500 2.200" strokeWidth="1.1" />
     </>,
   ),
-  stages: ['trace', 'refine', 'ink', 'deliver'],
+  stages: ['trace', 'refine', 'ink', 'colour', 'deliver'],
   options: SelectOptions,
   cards: SelectCards,
   make: (context) => new SelectTool(context),

@@ -1,0 +1,129 @@
+import { expect, test } from '@playwright/test';
+import { flatsIn } from '../src/core/drawing/items';
+import { cubicsOf } from '../src/core/drawing/run';
+import { cubicArea } from '../src/core/geometry/cubic';
+import { firstStyle, type Drawing, type Flat, type Line, type Node } from '../src/core';
+import { BenchHand, cornerNode, drawingWith } from './bench';
+
+const VIEW = { scale: 1, x: 40, y: 20 };
+const line = (id: string, nodes: Node[], closed = false): Line => ({
+  id,
+  style: { ...firstStyle, width: 4 },
+  runs: [{ closed, nodes }],
+});
+/** A box in two halves; the wall between them stops 5 px short of the floor. */
+const halves = [
+  line('frame', [cornerNode(100, 100), cornerNode(500, 100), cornerNode(500, 400), cornerNode(100, 400)], true),
+  line('wall', [cornerNode(300, 100), cornerNode(300, 395)]),
+];
+const flats = (d: Drawing): Flat[] => d.sheets.flatMap((s) => flatsIn(s.items));
+const size = (f: Flat): number =>
+  Math.round(Math.abs(f.runs.flatMap(cubicsOf).reduce((sum, c) => sum + cubicArea(c), 0)));
+
+test('areas are poured by a press and by a drag; a flat follows a node, opens and is kept, and shuts again', async ({
+  page,
+}) => {
+  const hand = await BenchHand.open(page, await drawingWith(page.request, halves), {
+    view: VIEW,
+    stage: 'colour',
+    tool: 'pour',
+  });
+  const card = page.getByRole('group', { name: 'Flats' });
+  await expect(card).toContainText('No area is filled yet');
+  await hand.click({ x: 200, y: 250 });
+  await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([60_000]);
+  await expect(card).toContainText('one flat');
+  await expect(page.getByRole('button', { name: /^Colour/ }).first()).toContainText('1 flat');
+
+  // A press on bare ground says what is the matter, and nothing is made.
+  await hand.click({ x: 600, y: 450 });
+  await expect(page.locator('.message')).toContainText('Nothing bounds this place');
+  expect(flats(await hand.saved())).toHaveLength(1);
+
+  // One press takes it back; a drag across both pours both, in one change.
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => flats(await hand.saved()).length).toBe(0);
+  await hand.drag({ x: 200, y: 250 }, { x: 400, y: 260 });
+  await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([60_000, 60_000]);
+
+  // A corner is pulled out: the flat goes along with it, under the hand already.
+  await page.keyboard.press('3');
+  await page.keyboard.press('d');
+  await hand.click({ x: 500, y: 250 });
+  await hand.drag({ x: 500, y: 400 }, { x: 560, y: 400 });
+  await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([60_000, 69_000]);
+
+  // The wall is taken further off than is closed: both flats are kept, one of them over all of it or both marked.
+  await page.keyboard.press('Control+z');
+  await hand.click({ x: 300, y: 250 });
+  await hand.drag({ x: 300, y: 395 }, { x: 300, y: 330 });
+  await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([120_000]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([60_000, 60_000]);
+});
+
+test('an area that opens is marked and can be found; a colour is changed wherever it is; a flat made a line', async ({
+  page,
+}) => {
+  const sides = [
+    line('top', [cornerNode(100, 400), cornerNode(100, 100), cornerNode(500, 100)]),
+    line('right', [cornerNode(500, 100), cornerNode(500, 400), cornerNode(100, 400)]),
+  ];
+  const hand = await BenchHand.open(page, await drawingWith(page.request, sides), {
+    view: VIEW,
+    stage: 'colour',
+    tool: 'pour',
+  });
+  await hand.click({ x: 200, y: 250 });
+  await expect.poll(async () => flats(await hand.saved()).length).toBe(1);
+  const before = flats(await hand.saved())[0];
+  await page.keyboard.press('3');
+  await page.keyboard.press('d');
+  await hand.click({ x: 500, y: 250 });
+  await hand.drag({ x: 500, y: 100 }, { x: 540, y: 60 });
+  await expect.poll(async () => flats(await hand.saved())[0].open).toBe(true);
+  expect(flats(await hand.saved())[0].runs).toEqual(before.runs);
+  await page.keyboard.press('5');
+  const card = page.getByRole('group', { name: 'Flats' });
+  await expect(card).toContainText('One is not shut any more');
+  await card.getByRole('button', { name: 'Show' }).click();
+  await expect(page.getByRole('group', { name: 'This flat' })).toContainText('not shut');
+
+  await card.getByRole('button', { name: /^All flats in/ }).click();
+  const field = page.locator('.ant-color-picker-hex-input input');
+  await field.fill('336699');
+  await page.mouse.click(640, 760);
+  await expect.poll(async () => flats(await hand.saved())[0].fill).toBe('#336699');
+
+  await page.getByRole('button', { name: 'Into a line' }).click();
+  await expect.poll(async () => flats(await hand.saved()).length).toBe(0);
+  const made = (await hand.saved()).sheets[0].items[0] as Line;
+  expect(made.style.fill).toBe('#336699');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => flats(await hand.saved()).length).toBe(1);
+});
+
+test('all areas at once, and what the file shows of them', async ({ page }) => {
+  const id = await drawingWith(page.request, [
+    ...halves,
+    line('ring', [cornerNode(150, 150), cornerNode(250, 150), cornerNode(250, 250), cornerNode(150, 250)], true),
+  ]);
+  const hand = await BenchHand.open(page, id, { view: VIEW, stage: 'colour', tool: 'pour' });
+  await page.getByRole('button', { name: 'Fill all areas' }).click();
+  await expect
+    .poll(async () =>
+      flats(await hand.saved())
+        .map(size)
+        .sort(),
+    )
+    .toEqual([10_000, 50_000, 60_000]);
+  // Below the lines, and in the file as seen.
+  expect((await hand.saved()).sheets[0].name).toBe('Flats');
+  const svg = await (await page.request.get(`/api/drawings/${id}/export?format=svg&scope=page`)).text();
+  expect(svg.match(/fill="#c8b89a"/g)).toHaveLength(3);
+  expect(svg.indexOf('#c8b89a')).toBeLessThan(svg.indexOf('stroke-width="4"'));
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.message')).toContainText('There is no area without a flat');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => flats(await hand.saved()).length).toBe(0);
+});

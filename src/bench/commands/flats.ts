@@ -1,0 +1,64 @@
+import { nanoid } from 'nanoid';
+import { flatIntoLine, paintFlats, pourAll, removeFlats, seenFlats, sheetOfFlats } from '@/core/edits/flats';
+import { isSamePaint, type Paint } from '@/core/drawing/paint';
+import { skeletonBox } from '@/core/drawing/run';
+import { areasOf } from '../state/areas';
+import { preferences } from '../state/preferences';
+import type { Bench } from '../state/store';
+import { goTo } from './checks';
+import { sheetToDraw } from './sheetToDraw';
+
+/** What can be done with flats. */
+
+/** Fills all areas that have no flat yet, in the colour in hand. */
+export async function pourAllAreas(bench: Bench): Promise<void> {
+  const { colour, gap } = preferences.getState().pour;
+  const { drawing } = bench.getState();
+  const sheet = sheetOfFlats(drawing);
+  if (sheet && !sheetToDraw(bench, sheet.id, 'nothing is poured on it')) return;
+  try {
+    const areas = await areasOf(drawing, gap);
+    // What has changed meanwhile has other areas.
+    if (bench.getState().drawing !== drawing)
+      return void bench.tell('The drawing has changed meanwhile. Ask once more.');
+    const { edit, count } = pourAll(drawing, areas, { fill: colour, gap, freshId: () => nanoid(12) });
+    bench.commit(edit, null, 'There is no area without a flat.');
+    if (count > 0) bench.tell(`${count} ${count === 1 ? 'area' : 'areas'} filled.`);
+  } catch {
+    bench.tell('The areas could not be found. Nothing was changed.', undefined, 'warning');
+  }
+}
+
+export function takeFlatAway(bench: Bench, id: string): void {
+  bench.commit(removeFlats(bench.getState().drawing, [id]));
+  bench.setState({ flat: null });
+}
+
+/** Makes a flat an ordinary line with that fill. */
+export function makeLine(bench: Bench, id: string): void {
+  const line = nanoid(12);
+  if (!bench.commit(flatIntoLine(bench.getState().drawing, id, line), [line])) return;
+  bench.setState({ flat: null });
+  bench.tell('The flat is an ordinary closed line now, and follows nothing.');
+}
+
+/** Paints all flats of one colour in another, in one change. */
+export function repaintAlike(bench: Bench, from: Paint, to: Paint): void {
+  const { drawing } = bench.getState();
+  const alike = seenFlats(drawing).filter((f) => isSamePaint(f.fill, from));
+  bench.commit(
+    paintFlats(
+      drawing,
+      alike.map((f) => f.id),
+      to,
+    ),
+  );
+}
+
+/** Shows a flat, and takes it in hand. */
+export function visitFlat(bench: Bench, id: string): void {
+  const flat = seenFlats(bench.getState().drawing).find((f) => f.id === id);
+  if (!flat) return;
+  goTo(bench, skeletonBox(flat), 60);
+  bench.setState({ flat: id, tool: 'pour' });
+}

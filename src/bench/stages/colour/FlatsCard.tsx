@@ -1,0 +1,78 @@
+'use client';
+
+import { Button } from 'antd';
+import { seenFlats } from '@/core/edits/flats';
+import { opaque } from '@/core/colour/colour';
+import { colourOf } from '@/core/scene/ink';
+import { ColourField } from '@/ui/ColourField';
+import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
+import { makeLine, repaintAlike, takeFlatAway, visitFlat } from '../../commands/flats';
+import { preferIn } from '../../state/preferences';
+import { Row } from '../shared/LineCard';
+
+/** The flats of the drawing: their colours, each changed wherever it is; those that are not shut; the one in hand. */
+export function FlatsCard() {
+  const bench = useBench();
+  const drawing = useBenchStateLater((s) => s.drawing);
+  const inHand = useBenchState((s) => s.flat);
+  const reading = useBenchState((s) => s.reading);
+  const flats = seenFlats(drawing);
+  const open = flats.filter((f) => f.open);
+  const own = flats.find((f) => f.id === inHand);
+  const colours = new Map<string, { fill: (typeof flats)[number]['fill']; count: number }>();
+  for (const { fill } of flats) {
+    const key = opaque(colourOf(drawing, fill));
+    colours.set(key, { fill, count: (colours.get(key)?.count ?? 0) + 1 });
+  }
+  if (flats.length === 0)
+    return (
+      <div className="card" role="group" aria-label="Flats">
+        <p className="empty">No area is filled yet. Take Pour, choose a colour, and press inside the lines.</p>
+      </div>
+    );
+  return (
+    <>
+      <div className="card" role="group" aria-label="Flats">
+        <Row what="Flats" figure={String(flats.length)} />
+        {open.length > 0 && (
+          <div className="row">
+            <span>{open.length === 1 ? 'One is not shut any more' : `${open.length} are not shut any more`}</span>
+            <Button
+              size="small"
+              onClick={() => visitFlat(bench, open[(open.findIndex((f) => f.id === inHand) + 1) % open.length].id)}
+            >
+              Show
+            </Button>
+          </div>
+        )}
+        {[...colours].map(([colour, { fill, count }]) => (
+          <div className="row" key={colour}>
+            <ColourField
+              label={`All flats in ${colour}`}
+              value={colour}
+              disabled={reading}
+              onCommit={(to) => repaintAlike(bench, fill, to)}
+            />
+            <span>{count === 1 ? 'one flat' : `${count} flats`}</span>
+            <Button size="small" aria-label={`Pour ${colour}`} onClick={() => preferIn('pour', { colour })}>
+              pour this
+            </Button>
+          </div>
+        ))}
+      </div>
+      {own && (
+        <div className="card" role="group" aria-label="This flat">
+          <Row what="This flat" figure={own.open ? 'not shut' : 'follows its lines'} />
+          <div className="row">
+            <Button size="small" disabled={reading} onClick={() => makeLine(bench, own.id)}>
+              Into a line
+            </Button>
+            <Button size="small" disabled={reading} onClick={() => takeFlatAway(bench, own.id)}>
+              Take away
+            </Button>
+          </div>
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,184 @@
+import { nanoid } from 'nanoid';
+import type { Flat, Point } from '@/core';
+import { edit as editOf, type Edit } from '@/core/change/edit';
+import {
+  boundsOf,
+  flatAt,
+  flatHolds,
+  laid,
+  paintFlats,
+  placeIn,
+  removeFlats,
+  runsOfArea,
+  sheetOfFlats,
+} from '@/core/edits/flats';
+import type { Area } from '@/core/flats/arrangement';
+import { lookNear, type Looked } from '@/core/flats/regions';
+import { findItem } from '@/core/drawing/find';
+import { paintArea, paintClosing, paintGap } from '../canvas/areaMarks';
+import { pourAllAreas, takeFlatAway } from '../commands/flats';
+import { sheetToDraw } from '../commands/sheetToDraw';
+import { preferences } from '../state/preferences';
+import type { View } from '../state/view';
+import type { HandEvent, Hint, PointerShape, Tool, ToolContext } from './tool';
+
+/** Under a moving hand areas are looked for among no more runs than this: a press looks among all. */
+const MOST = 600;
+
+/** What a press or a drag has poured so far. */
+type Poured = { areas: { area: Area; at: Point }[]; painted: Set<string> };
+
+/** Areas that lines bound are filled: pressed one by one, or all that the hand is drawn across. */
+export class PourTool implements Tool {
+  private at: HandEvent | null = null;
+  private looked: (Looked & { key: readonly unknown[]; from: Point }) | null = null;
+  private poured: Poured | null = null;
+
+  constructor(private readonly context: ToolContext) {}
+
+  private get bench() {
+    return this.context.bench;
+  }
+
+  hover(e: HandEvent | null): void {
+    this.at = e;
+    this.context.repaint();
+  }
+
+  press(e: HandEvent): void {
+    this.at = e;
+    const { drawing } = this.bench.getState();
+    const sheet = sheetOfFlats(drawing);
+    if (sheet && !sheetToDraw(this.bench, sheet.id, 'nothing is poured on it')) return;
+    const there = flatAt(drawing, e.page);
+    if (e.alt) {
+      if (there) this.bench.commit(removeFlats(drawing, [there.id]));
+      return;
+    }
+    this.poured = { areas: [], painted: new Set() };
+    this.take(e.page, Infinity);
+    if (there) this.bench.setState({ flat: there.id });
+    else if (this.poured.areas.length === 0) this.tellOpen();
+  }
+
+  move(e: HandEvent): void {
+    this.at = e;
+    for (const { page } of e.trail) this.take(page, MOST);
+    this.context.repaint();
+  }
+
+  release(): void {
+    const { poured } = this;
+    this.poured = null;
+    if (!poured || (poured.areas.length === 0 && poured.painted.size === 0)) return;
+    const { edit, first } = this.editOf(poured);
+    this.bench.commit(edit);
+    if (first) this.bench.setState({ flat: first });
+  }
+
+  /** What lies under the hand is poured as well. */
+  private take(p: Point, most: number): void {
+    const { poured } = this;
+    if (!poured) return;
+    const { drawing } = this.bench.getState();
+    const there = flatAt(drawing, p);
+    if (there) {
+      if (there.fill === preferences.getState().pour.colour || poured.painted.has(there.id)) return;
+      poured.painted.add(there.id);
+    } else {
+      const isPoured = (at: Point): boolean => poured.areas.some((x) => flatHolds({ runs: runsOfArea(x.area) }, at));
+      const { area } = isPoured(p) ? { area: null } : this.look(p, most);
+      if (!area) return;
+      // A place on the line between two is in neither: what lies well within tells.
+      const at = placeIn(runsOfArea(area));
+      if (isPoured(at)) return;
+      poured.areas.push({ area, at: flatHolds({ runs: runsOfArea(area) }, p) ? p : at });
+    }
+    this.bench.show(this.editOf(poured).edit);
+  }
+
+  private editOf({ areas, painted }: Poured): { edit: Edit; first: string | null } {
+    const { drawing } = this.bench.getState();
+    const { colour, gap } = preferences.getState().pour;
+    const paint = paintFlats(drawing, painted, colour);
+    if (areas.length === 0) return { edit: paint, first: null };
+    const label = areas.length === 1 ? 'Pour' : `Pour ${areas.length} areas`;
+    const made = laid(drawing, areas, { fill: colour, gap, freshId: () => nanoid(12) }, label);
+    return { edit: editOf(label, made.edit.steps, paint.steps), first: made.flat };
+  }
+
+  private tellOpen(): void {
+    const { gap } = preferences.getState().pour;
+    this.bench.tell(
+      gap > 0
+        ? 'Nothing bounds this place: its lines leave a gap wider than is closed, or there are none.'
+        : 'Nothing bounds this place. Gaps are not closed: set how wide they may be.',
+    );
+  }
+
+  /** What lies about a place; looked for anew only when the hand has left what was found, or something has changed. */
+  private look(p: Point, most: number): Looked {
+    const { drawing } = this.bench.getState();
+    const { gap } = preferences.getState().pour;
+    const key = [drawing, gap, most === Infinity];
+    const known = this.looked;
+    const holds = known?.area
+      ? flatHolds({ runs: runsOfArea(known.area) }, p)
+      : known?.from.x === p.x && known.from.y === p.y;
+    if (known && holds && key.every((k, i) => k === known.key[i])) return known;
+    this.looked = { ...lookNear(boundsOf(drawing), p, { gap, most }), key, from: p };
+    return this.looked;
+  }
+
+  private get inHand(): Flat | null {
+    const { drawing, flat } = this.bench.getState();
+    const item = flat ? findItem(drawing, flat)?.item : undefined;
+    return item?.kind === 'flat' ? item : null;
+  }
+
+  key(key: string): boolean {
+    if (key === 'Delete' || key === 'Backspace') {
+      const { inHand } = this;
+      if (inHand) takeFlatAway(this.bench, inHand.id);
+      return inHand !== null;
+    }
+    if (key !== 'Enter') return false;
+    void pourAllAreas(this.bench);
+    return true;
+  }
+
+  cancel(): void {
+    this.poured = null;
+    this.bench.show(null);
+  }
+
+  finish(): void {
+    this.cancel();
+    this.bench.setState({ flat: null });
+  }
+
+  paint(ctx: CanvasRenderingContext2D, view: View): void {
+    const { inHand, at } = this;
+    if (inHand) paintArea(ctx, view, inHand.runs, null, inHand.open === true);
+    if (!at) return;
+    const { drawing, reading } = this.bench.getState();
+    if (reading) return;
+    const { colour, gap } = preferences.getState().pour;
+    const { area, closings } = this.look(at.page, MOST);
+    for (const closing of closings) paintClosing(ctx, view, closing);
+    if (gap > 0) paintGap(ctx, at.screen, gap * view.scale);
+    if (area && !this.poured && !flatAt(drawing, at.page)) paintArea(ctx, view, runsOfArea(area), colour, false);
+  }
+
+  pointer = (): PointerShape => 'shape';
+
+  hints(): Hint[] {
+    const there = this.at && flatAt(this.bench.getState().drawing, this.at.page);
+    return [
+      { keys: 'click', what: there ? 'paint this flat in the colour in hand' : 'fill the area' },
+      { keys: 'drag', what: 'across areas: fill each' },
+      { keys: 'Alt click', what: 'take a flat away' },
+      { keys: 'Enter', what: 'fill all areas' },
+    ];
+  }
+}
