@@ -1,6 +1,5 @@
 import type { Drawing } from '@/core';
-import { boundsOf } from '@/core/edits/flats';
-import type { Area } from '@/core/flats/arrangement';
+import { boundsOf, type PlacedArea } from '@/core/edits/flats';
 import type { AreasWorker } from '@/workers/areas.worker';
 import { LazyWorker } from './lazyWorker';
 
@@ -10,7 +9,7 @@ const worker = new LazyWorker<AreasWorker>(
 );
 
 /** All areas between the lines of a drawing that are seen. A worker that fails rejects. */
-export const areasOf = (d: Drawing, gap: number): Promise<Area[]> =>
+export const areasOf = (d: Drawing, gap: number): Promise<PlacedArea[]> =>
   worker.ask((api) =>
     api.areas(
       boundsOf(d).map((b) => b.run),

@@ -5,8 +5,8 @@ import { touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import { refusalOf } from '@/core/change/refusal';
-import { withFlats } from '@/core/edits/followFlats';
 import type { StageId } from '../stages/table';
+import { FlatsUnderHand } from './flatsUnderHand';
 import { Mirroring } from './mirroring';
 import { Past } from './past';
 import { reconciled } from './reconciled';
@@ -97,10 +97,11 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   let messages = 0;
   const past = new Past();
   const mirroring = new Mirroring();
+  const flats = new FlatsUnderHand();
 
   const bench: Bench = Object.assign(store, {
     commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
-      const edit = withFlats(get().drawing, mirroring.of(asked, get()), () => nanoid(12));
+      const edit = flats.made(get().drawing, mirroring.of(asked, get()));
       if (edit.steps.length === 0 || get().reading) {
         if (get().preview || get().shift) set({ preview: null, shift: null });
         if (nothing && !get().reading) bench.tell(nothing);
@@ -124,7 +125,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     },
     show(asked: Edit | null): void {
       if (get().reading) return;
-      const edit = asked && withFlats(get().drawing, mirroring.of(asked, get()), () => nanoid(12));
+      const edit = asked && flats.shown(get().drawing, mirroring.of(asked, get()));
       const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, edit) : null;
       if (preview !== get().preview || get().shift) set({ preview, shift: null });
     },

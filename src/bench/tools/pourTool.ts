@@ -7,12 +7,12 @@ import {
   flatHolds,
   laid,
   paintFlats,
-  placeIn,
+  placedArea,
   removeFlats,
   runsOfArea,
   sheetOfFlats,
+  type PlacedArea,
 } from '@/core/edits/flats';
-import type { Area } from '@/core/flats/arrangement';
 import { lookNear, type Looked } from '@/core/flats/regions';
 import { findItem } from '@/core/drawing/find';
 import { paintArea, paintClosing, paintGap } from '../canvas/areaMarks';
@@ -26,7 +26,7 @@ import type { HandEvent, Hint, PointerShape, Tool, ToolContext } from './tool';
 const MOST = 600;
 
 /** What a press or a drag has poured so far. */
-type Poured = { areas: { area: Area; at: Point }[]; painted: Set<string> };
+type Poured = { areas: PlacedArea[]; painted: Set<string> };
 
 /** Areas that lines bound are filled: pressed one by one, or all that the hand is drawn across. */
 export class PourTool implements Tool {
@@ -86,13 +86,13 @@ export class PourTool implements Tool {
       if (there.fill === preferences.getState().pour.colour || poured.painted.has(there.id)) return;
       poured.painted.add(there.id);
     } else {
-      const isPoured = (at: Point): boolean => poured.areas.some((x) => flatHolds({ runs: runsOfArea(x.area) }, at));
+      const isPoured = (at: Point): boolean => poured.areas.some((x) => flatHolds(x, at));
       const { area } = isPoured(p) ? { area: null } : this.look(p, most);
       if (!area) return;
       // A place on the line between two is in neither: what lies well within tells.
-      const at = placeIn(runsOfArea(area));
+      const { runs, at } = placedArea(area);
       if (isPoured(at)) return;
-      poured.areas.push({ area, at: flatHolds({ runs: runsOfArea(area) }, p) ? p : at });
+      poured.areas.push({ runs, at: flatHolds({ runs }, p) ? p : at });
     }
     this.bench.show(this.editOf(poured).edit);
   }

@@ -10,6 +10,7 @@ import { cubicsOf, skeletonBox } from '../drawing/run';
 import { firstStyle, freshSheet, type Drawing, type Line, type Run, type Sheet } from '../drawing/schema';
 import { areaNear, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area } from '../flats/arrangement';
+import { boxHolds } from '../geometry/box';
 import { evaluate } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
 import { isWithin } from '../geometry/polygon';
@@ -63,6 +64,15 @@ export const flatAt = (d: Drawing, p: Point): Flat | null => seenFlats(d).findLa
 /** The runs of an area's outline. */
 export const runsOfArea = ({ loops }: Area): Run[] => loops.map((l) => runFromCubics(l, true));
 
+/** The outline of an area, and a place in it. */
+export type PlacedArea = { readonly runs: readonly Run[]; readonly at: Point };
+
+/** An area with a place well within it. */
+export function placedArea(area: Area): PlacedArea {
+  const runs = runsOfArea(area);
+  return { runs, at: placeIn(runs) };
+}
+
 export type Pour = {
   readonly fill: Paint;
   /** Ends nearer to another line are led to it, page units. */
@@ -75,7 +85,7 @@ export function pour(d: Drawing, p: Point, { fill, gap, freshId }: Pour): { edit
   const there = flatAt(d, p);
   if (there) return { edit: paintFlats(d, [there.id], fill), flat: there.id };
   const area = areaNear(boundsOf(d), p, { gap });
-  return area && laid(d, [{ area, at: p }], { fill, gap, freshId }, 'Pour');
+  return area && laid(d, [{ runs: runsOfArea(area), at: p }], { fill, gap, freshId }, 'Pour');
 }
 
 /** The sheet that flats are laid on: one that has some, or else is called so. */
@@ -85,19 +95,19 @@ export const sheetOfFlats = (d: Drawing): Sheet | undefined =>
 /** Flats laid in areas, on the sheet of flats, or a new one below all others. */
 export function laid(
   d: Drawing,
-  areas: readonly { area: Area; at: Point }[],
+  areas: readonly PlacedArea[],
   { fill, gap, freshId }: Pour,
   label: string,
 ): { edit: Edit; flat: string } {
   const known = sheetOfFlats(d);
   const sheet = known ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
   const first: Step[] = known ? [] : [{ step: 'insertSheet', index: 0, sheet }];
-  const items = areas.map(({ area, at }): Flat => ({
+  const items = areas.map(({ runs, at }): Flat => ({
     kind: 'flat',
     id: freshId(),
     at,
     gap,
-    runs: runsOfArea(area),
+    runs,
     fill,
   }));
   const steps = items.map((item, i): Step => ({
@@ -109,18 +119,17 @@ export function laid(
 }
 
 /** Flats laid in all areas that have none. */
-export function pourAll(d: Drawing, areas: readonly Area[], how: Pour): { edit: Edit; count: number } {
+export function pourAll(d: Drawing, places: readonly PlacedArea[], how: Pour): { edit: Edit; count: number } {
   const flats = seenFlats(d).filter((f) => !f.open);
-  const free = areas.flatMap((area) => {
-    const runs = runsOfArea(area);
-    if (flats.some((f) => flatHolds({ runs }, f.at))) return [];
-    return [{ area, at: placeIn(runs) }];
+  const free = places.filter(({ runs }) => {
+    const box = skeletonBox({ runs });
+    return !flats.some((f) => boxHolds(box, f.at) && flatHolds({ runs }, f.at));
   });
   if (free.length === 0) return { edit: edit('Pour'), count: 0 };
   return { edit: laid(d, free, how, counted('Pour', free.length, 'area')).edit, count: free.length };
 }
 
-const ROWS = 24;
+const ROWS = 12;
 
 /** A place well within an outline: the middle of the longest stretch of some level lines through it. */
 export function placeIn(runs: readonly Run[]): Point {

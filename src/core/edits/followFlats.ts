@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import { applyChange } from '../change/apply';
 import type { Step } from '../change/change';
 import type { Edit } from '../change/edit';
@@ -9,14 +10,15 @@ import { cubicsOf, nearestOnLine, skeletonBox } from '../drawing/run';
 import type { Drawing, Line } from '../drawing/schema';
 import { sidesOf } from '../change/edit';
 import { arrangementWithin, boxOfBounds, boxOfOutline, type Bound } from '../flats/regions';
-import type { Area } from '../flats/arrangement';
-import { boxesMeet, growBox, holdsBox, joinBoxes } from '../geometry/box';
+import type { Area, Arrangement } from '../flats/arrangement';
+import { boxesMeet, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import { cubicArea, evaluate } from '../geometry/cubic';
 import { add, distance, scale, subtract, type Box, type Point } from '../geometry/point';
+import { carriedFlats, type Moved } from './carriedFlats';
 import { allFlats, boundsOf, flatHolds, runsOfArea } from './flats';
 
-/** Places that stand for a flat: so many across its box, of those that lie in it. */
-const ACROSS = 9;
+/** Places that stand for a flat: so many across its box, of those that lie in it; of very many flats fewer. */
+const ACROSS = { few: 9, many: 5, from: 100 };
 /** A part of a flat that has been divided off keeps its colour where it has this share of the places, and two at least. */
 const PART = { share: 0.08, least: 2 };
 /** A place of an outline this near to a line is of it, page units. */
@@ -49,10 +51,14 @@ export function following(before: Drawing, after: Drawing, freshId: () => string
     return boxes.some((b) => boxesMeet(b, box));
   });
   if (touched.length === 0) return [];
-  return new Following(after, moved, all, touched, freshId).steps();
+  const carried = carriedFlats(after, moved, touched);
+  const along = new Set(carried?.flats);
+  const rest = touched.filter((f) => !along.has(f));
+  return [
+    ...(carried ? [{ step: 'translate' as const, ids: carried.flats.map((f) => f.id), by: carried.by }] : []),
+    ...(rest.length > 0 ? new Following(after, moved, all, rest, freshId).steps() : []),
+  ];
 }
-
-type Moved = { was: Line | undefined; is: Line | undefined };
 
 /** The lines that are seen and have come, gone or changed their shape. */
 function differing(before: Drawing, after: Drawing): Moved[] {
@@ -67,10 +73,15 @@ function differing(before: Drawing, after: Drawing): Moved[] {
   return [...moved, ...[...was.values()].map((l) => ({ was: l, is: undefined }))];
 }
 
-type Sought = { flat: Flat; places: Point[]; at: Point };
+type Sought = { flat: Flat; places: Point[]; at: Point; size: number };
 
 class Following {
   private readonly bounds: Bound[];
+  /** The box of all places that are looked at, and the areas in it, by the gap. */
+  private around: Box = emptyBox;
+  private readonly first = new Map<number, Arrangement>();
+  /** Where the lines that have moved were. */
+  private readonly before: Flatbush;
 
   constructor(
     private readonly d: Drawing,
@@ -80,18 +91,31 @@ class Following {
     private readonly freshId: () => string,
   ) {
     this.bounds = boundsOf(d);
+    this.before = new Flatbush(moved.length);
+    for (const { was, is } of moved) {
+      const { minX, minY, maxX, maxY } = skeletonBox(was ?? is!);
+      this.before.add(minX, minY, maxX, maxY);
+    }
+    this.before.finish();
   }
 
   steps(): Step[] {
     const steps: Step[] = [];
     const claimed = new Map<string, Area>();
-    const untouched = this.all.filter((f) => !this.touched.includes(f));
+    const touched = new Set(this.touched);
+    const untouched = this.all.filter((f) => !touched.has(f));
     const isTaken = (area: Area): boolean => claimed.has(keyOf(area)) || untouched.some((f) => holdsPlace(area, f.at));
     // The larger ones first: of two that have become one the larger stays.
-    const sought = this.touched.map((f) => this.seek(f)).sort((a, b) => sizeOf(b.flat) - sizeOf(a.flat));
+    const sought = this.touched.map((f) => this.seek(f)).sort((a, b) => b.size - a.size);
+    const own = this.touched.map((f) => skeletonBox(f)).reduce(joinBoxes);
+    // A line that has moved, where it is no larger than the flats are.
+    const lines = this.moved.flatMap(({ is }) =>
+      is && boxArea(skeletonBox(is)) < 2 * boxArea(own) ? [skeletonBox(is)] : [],
+    );
+    this.around = [own, ...lines, boxOfPlaces(sought.flatMap((s) => s.places))].reduce(joinBoxes);
     const parts: { flat: Flat; area: Area; at: Point }[] = [];
-    for (const { flat, places, at } of sought) {
-      const votes = this.votesOf(flat, places);
+    for (const { flat, places, at, size } of sought) {
+      const votes = this.votesOf(flat, places, size);
       const [first, ...others] = votes;
       const outside = places.length - votes.reduce((n, v) => n + v.places.length, 0);
       const isOpen = !first || outside > first.places.length;
@@ -163,13 +187,14 @@ class Following {
       return sum > 0 ? add(p, { x: x / sum, y: y / sum }) : p;
     };
     const at = lead(flat.at);
-    return { flat, at, places: [at, ...placesIn(flat).map(lead)] };
+    const across = this.touched.length < ACROSS.from ? ACROSS.few : ACROSS.many;
+    return { flat, at, size: sizeOf(flat), places: [at, ...placesIn(flat, across).map(lead)] };
   }
 
   /** Places of a flat's outline, and how far the lines that they lie on have moved there. */
   private controlsOf(flat: Flat): { from: Point; by: Point }[] {
-    const box = growBox(skeletonBox(flat), 1);
-    const near = this.moved.filter(({ was }) => was && boxesMeet(skeletonBox(was), box));
+    const { minX, minY, maxX, maxY } = growBox(skeletonBox(flat), 1);
+    const near = this.before.search(minX, minY, maxX, maxY).map((i) => this.moved[i]);
     return flat.runs.flatMap(cubicsOf).flatMap((c) =>
       [0, 0.5].map((t) => {
         const from = evaluate(c, t);
@@ -178,28 +203,37 @@ class Following {
     );
   }
 
+  private within = (window: Box, gap: number): Arrangement => arrangementWithin(this.bounds, window, { gap });
+
+  /** The areas around all flats that are touched. */
+  private together(gap: number): Arrangement {
+    let found = this.first.get(gap);
+    if (!found) this.first.set(gap, (found = this.within(growBox(this.around, 8 + gap), gap)));
+    return found;
+  }
+
   /** The areas that a flat's places lie in, the one with the most first. */
-  private votesOf(flat: Flat, places: readonly Point[]): { area: Area; places: Point[] }[] {
+  private votesOf(flat: Flat, places: readonly Point[], size: number): { area: Area; places: Point[] }[] {
     const limit = boxOfBounds(this.bounds);
-    const size = sizeOf(flat);
     const box = boxOfPlaces(places);
     const most = OPENED * Math.max(box.maxX - box.minX, box.maxY - box.minY) + 100;
-    let window = growBox(box, 8 + flat.gap);
-    for (;;) {
-      const arrangement = arrangementWithin(this.bounds, window, { gap: flat.gap });
+    let window = growBox(this.around, 8 + flat.gap);
+    for (let round = 0; ; round++) {
+      // All together at first: most flats that hang on a node share their lines.
+      const arrangement = round === 0 ? this.together(flat.gap) : this.within(window, flat.gap);
       const votes = new Map<Area, Point[]>();
       for (const p of places) {
         const area = arrangement.areaAt(p);
         if (area && area.size <= OPENED * size) votes.set(area, [...(votes.get(area) ?? []), p]);
       }
-      const isAll = holdsBox(window, limit) || window.maxX - window.minX > most;
+      const isAll = holdsBox(window, limit) || (round > 0 && window.maxX - window.minX > most);
       if (isAll || [...votes.keys()].every((a) => holdsBox(window, boxOfOutline(a.loops[0])))) {
         const found = [...votes].map(([area, own]) => ({ area, places: own }));
         if (isAll || found.reduce((n, v) => n + v.places.length, 0) > MOSTLY * places.length)
           return found.sort((a, b) => b.places.length - a.places.length);
       }
-      const wider = WIDER * Math.max(window.maxX - window.minX, window.maxY - window.minY);
-      window = growBox(window, wider);
+      if (round === 0) window = growBox(box, 8 + flat.gap);
+      window = growBox(window, WIDER * Math.max(window.maxX - window.minX, window.maxY - window.minY));
     }
   }
 }
@@ -213,7 +247,7 @@ const inOrder = (steps: readonly Step[]): Step[] => [
 /** How far the line that a place lay on has moved there; not at all where it lay on none of these. */
 function movedBy(moved: readonly Moved[], p: Point): Point {
   for (const { was, is } of moved) {
-    const on = was && nearestOnLine(was, p);
+    const on = was && is && nearestOnLine(was, p);
     if (!on || on.distance > ON_LINE) continue;
     const now = is?.runs[on.run];
     const isAlike = now && now.nodes.length === was.runs[on.run].nodes.length && now.closed === was.runs[on.run].closed;
@@ -223,12 +257,12 @@ function movedBy(moved: readonly Moved[], p: Point): Point {
 }
 
 /** Places evenly spread in a flat. */
-function placesIn(flat: Flat): Point[] {
+function placesIn(flat: Flat, across: number): Point[] {
   const { minX, minY, maxX, maxY } = skeletonBox(flat);
   const places: Point[] = [];
-  for (let i = 0; i < ACROSS; i++)
-    for (let k = 0; k < ACROSS; k++) {
-      const p = { x: minX + ((i + 0.5) / ACROSS) * (maxX - minX), y: minY + ((k + 0.5) / ACROSS) * (maxY - minY) };
+  for (let i = 0; i < across; i++)
+    for (let k = 0; k < across; k++) {
+      const p = { x: minX + ((i + 0.5) / across) * (maxX - minX), y: minY + ((k + 0.5) / across) * (maxY - minY) };
       if (flatHolds(flat, p)) places.push(p);
     }
   return places;
@@ -246,3 +280,4 @@ const centreOf = (places: readonly Point[]): Point => scale(places.reduce(add), 
 const nearest = (places: readonly Point[], p: Point): Point =>
   places.reduce((a, b) => (distance(b, p) < distance(a, p) ? b : a));
 const sizeOf = (flat: Flat): number => Math.abs(flat.runs.flatMap(cubicsOf).reduce((sum, c) => sum + cubicArea(c), 0));
+const boxArea = (b: Box): number => (b.maxX - b.minX) * (b.maxY - b.minY);

@@ -1,0 +1,59 @@
+import Flatbush from 'flatbush';
+import { isOnGrid } from '../drawing/grid';
+import type { Flat } from '../drawing/item';
+import { skeletonBox } from '../drawing/run';
+import type { Drawing, Line } from '../drawing/schema';
+import { growBox, joinBoxes, movedBox } from '../geometry/box';
+import { subtract, type Point } from '../geometry/point';
+import { boundsOf, boundsOfLine } from './flats';
+
+/** A line before and after; without one where it has come, or gone. */
+export type Moved = { readonly was: Line | undefined; readonly is: Line | undefined };
+
+/** Places differ by no more than this, page units. */
+const SAME = 1e-6;
+
+/**
+ * The flats that go along with lines which have all been moved by one offset, and have none near them that stayed: nothing
+ * else becomes of them. Null where lines were not moved so.
+ */
+export function carriedFlats(
+  after: Drawing,
+  moved: readonly Moved[],
+  flats: readonly Flat[],
+): { by: Point; flats: Flat[] } | null {
+  const by = offsetOf(moved);
+  if (!by || !isOnGrid(by.x) || !isOnGrid(by.y)) return null;
+  const own = new Set(moved.flatMap(({ is }) => boundsOfLine(is!)));
+  const stay = boundsOf(after).filter((b) => !own.has(b));
+  const index = stay.length > 0 ? new Flatbush(stay.length) : null;
+  for (const { box } of stay) index!.add(box.minX, box.minY, box.maxX, box.maxY);
+  index?.finish();
+  const carried = flats.filter((f) => {
+    const box = skeletonBox(f);
+    const { minX, minY, maxX, maxY } = growBox(joinBoxes(box, movedBox(box, by)), f.gap + 1);
+    return !index?.collides(minX, minY, maxX, maxY);
+  });
+  return carried.length > 0 ? { by, flats: carried } : null;
+}
+
+/** The offset by which all nodes of all lines have moved; null where they differ. */
+function offsetOf(moved: readonly Moved[]): Point | null {
+  let by: Point | null = null;
+  for (const { was, is } of moved) {
+    if (!was || was.runs.length !== is?.runs.length) return null;
+    for (const [r, run] of was.runs.entries()) {
+      const now = is.runs[r].nodes;
+      if (now.length !== run.nodes.length || run.closed !== is.runs[r].closed) return null;
+      for (const [i, { point, in: back, out }] of run.nodes.entries()) {
+        const own = subtract(now[i].point, point);
+        by ??= own;
+        if (!isNear(own, by) || !isNear(now[i].in, back) || !isNear(now[i].out, out)) return null;
+      }
+    }
+  }
+  return by;
+}
+
+const isNear = (a: Point | null, b: Point | null): boolean =>
+  a === b || (!!a && !!b && Math.abs(a.x - b.x) < SAME && Math.abs(a.y - b.y) < SAME);
