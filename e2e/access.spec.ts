@@ -37,7 +37,7 @@ test('every stage can be used by everyone, with lines chosen and without', async
   test.setTimeout(120_000);
   const id = await demoCopy(request, 'Pear branch');
   await BenchHand.open(page, id, { stage: 'prepare', tool: 'place' });
-  for (const key of ['1', '2', '3', '4', '6']) {
+  for (const key of ['1', '2', '3', '4', '5', '6']) {
     await page.keyboard.press(key);
     await clean(page, `stage ${key}`);
     await page.keyboard.press('Control+a');

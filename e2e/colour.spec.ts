@@ -127,3 +127,33 @@ test('all areas at once, and what the file shows of them', async ({ page }) => {
   await page.keyboard.press('Control+z');
   await expect.poll(async () => flats(await hand.saved()).length).toBe(0);
 });
+
+test('a colour is taken from the picture, at a place or over a box, and poured', async ({ page }) => {
+  const id = await drawingWith(page.request, halves);
+  const { default: sharp } = await import('sharp');
+  const half = (background: string) =>
+    sharp({ create: { width: 400, height: 600, channels: 3, background } })
+      .png()
+      .toBuffer();
+  const picture = await sharp({ create: { width: 800, height: 600, channels: 3, background: '#336699' } })
+    .composite([{ input: await half('#cc8844'), left: 400, top: 0 }])
+    .png()
+    .toBuffer();
+  const sent = await page.request.post(`/api/drawings/${id}/references?name=two.png`, { data: picture });
+  expect(sent.status()).toBeLessThan(300);
+  const hand = await BenchHand.open(page, id, { view: VIEW, stage: 'colour', tool: 'sample' });
+  const inHand = page.getByRole('button', { name: /^Colour to pour/ });
+  await expect(async () => {
+    await hand.click({ x: 150, y: 300 });
+    await expect(inHand).toContainText('#336699', { timeout: 500 });
+  }).toPass();
+  await hand.drag({ x: 500, y: 200 }, { x: 600, y: 300 });
+  await expect(inHand).toContainText('#cc8844');
+  // A box over both has their mean; what was taken before is at hand.
+  await hand.drag({ x: 300, y: 200 }, { x: 500, y: 300 });
+  await expect(inHand).toContainText(/#(7f|80)7[67]6[ef]/);
+  await page.getByRole('button', { name: 'Take #336699 in hand' }).click();
+  await page.keyboard.press('h');
+  await hand.click({ x: 200, y: 250 });
+  await expect.poll(async () => flats(await hand.saved()).map((f) => f.fill)).toEqual(['#336699']);
+});

@@ -20,6 +20,8 @@ export { widthProfile, type WidthProfile, type Widths } from './ink/widths';
 export { distanceFromInk, type Distance, type DistanceOptions } from './check/distance';
 export { coverage, type Coverage } from './check/coverage';
 export type { CubicRun } from './geometry/along';
+export type { ColourImage } from './raster/colourImage';
+export { paletteOf, type PaletteColour } from './colour/palette';
 export { regionAt, regions } from './flats/regions';
 export { pullInk, type PulledRun, type PullInkOptions } from './pull/pullInk';
 export {

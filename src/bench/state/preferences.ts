@@ -36,6 +36,8 @@ export type Preferences = {
   frame: boolean;
   /** What is poured: a colour, over gaps of so many page units. */
   pour: { colour: string; gap: number };
+  /** The colours that were taken last, the newest first. */
+  samples: readonly string[];
   /** The pen lays corners only, to be bent later. */
   straightFirst: boolean;
   /** Length, angle and node count beside the pen. */
@@ -106,6 +108,7 @@ export const firstPreferences: Preferences = {
   frame: true,
   pickTone: 'ink',
   pour: { colour: '#c8b89a', gap: 6 },
+  samples: [],
   straightFirst: false,
   figures: true,
   smoothing: 2,

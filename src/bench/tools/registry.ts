@@ -11,6 +11,7 @@ import { place } from './definitions/place';
 import { pour } from './definitions/pour';
 import { pull } from './definitions/pull';
 import { readWidths } from './definitions/readWidths';
+import { sample } from './definitions/sample';
 import { select } from './definitions/select';
 import { settle } from './definitions/settle';
 import { shape } from './definitions/shape';
@@ -32,6 +33,7 @@ const all = [
   shape,
   swell,
   pour,
+  sample,
   readWidths,
   select,
   nodes,

@@ -9,12 +9,12 @@ import { CorrectionTool, workedOn } from './pictureTool';
 import type { HandEvent, Hint, PointerShape, Tool, ToolContext } from './tool';
 
 /** So many pixels each way about the pointer are looked at. */
-const PATCH = 9;
+export const PATCH = 9;
 
 /** The pixels of a picture about a place, given by its shares; null outside of it. */
 export type ReadPatch = (bitmap: ImageBitmap, at: Point) => ImageData | null;
 
-const readPatch: ReadPatch = (bitmap, at) => {
+export const readPatch: ReadPatch = (bitmap, at) => {
   if (at.x < 0 || at.y < 0 || at.x > 1 || at.y > 1) return null;
   const ctx = new OffscreenCanvas(PATCH, PATCH).getContext('2d', { willReadFrequently: true })!;
   const corner = (share: number, size: number): number =>

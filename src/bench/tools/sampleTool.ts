@@ -1,0 +1,146 @@
+import { colourOf } from '@/core/scene/ink';
+import { opaque } from '@/core/colour/colour';
+import { flatAt } from '@/core/edits/flats';
+import { pageToShares } from '@/core/drawing/placement';
+import type { Point, Reference } from '@/core';
+import { paintSampled } from '../canvas/sampleMarks';
+import { preferences, prefer, preferIn } from '../state/preferences';
+import { toScreen, type View } from '../state/view';
+import { PATCH, readPatch, type ReadPatch } from './tonesTool';
+import { CLICK, type HandEvent, type Hint, type PointerShape, type Tool, type ToolContext } from './tool';
+
+/** Reads the mean of a box of a picture, given by shares of its sides; null where that lies outside. */
+export type ReadMean = (bitmap: ImageBitmap, from: Point, to: Point) => string | null;
+
+const SIDE = 48;
+/** A press takes the mean of so many pixels each way, so that grain does not count. */
+const AROUND = 1;
+const KEPT = 8;
+
+const hex = (r: number, g: number, b: number): string =>
+  `#${[r, g, b].map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`;
+
+const readMean: ReadMean = (bitmap, a, b) => {
+  const [left, right] = [Math.max(0, Math.min(a.x, b.x)), Math.min(1, Math.max(a.x, b.x))];
+  const [top, bottom] = [Math.max(0, Math.min(a.y, b.y)), Math.min(1, Math.max(a.y, b.y))];
+  const [w, h] = [(right - left) * bitmap.width, (bottom - top) * bitmap.height];
+  if (!(w > 0 && h > 0)) return null;
+  const ctx = new OffscreenCanvas(SIDE, SIDE).getContext('2d', { willReadFrequently: true })!;
+  ctx.imageSmoothingQuality = 'high';
+  ctx.drawImage(bitmap, left * bitmap.width, top * bitmap.height, w, h, 0, 0, SIDE, SIDE);
+  return meanOf(ctx.getImageData(0, 0, SIDE, SIDE), 0, 0, SIDE, SIDE);
+};
+
+function meanOf({ data, width }: ImageData, x0: number, y0: number, x1: number, y1: number): string {
+  const sum = [0, 0, 0];
+  for (let y = y0; y < y1; y++)
+    for (let x = x0; x < x1; x++) for (let c = 0; c < 3; c++) sum[c] += data[4 * (y * width + x) + c];
+  const n = (x1 - x0) * (y1 - y0);
+  return hex(sum[0] / n, sum[1] / n, sum[2] / n);
+}
+
+/** Colours taken from the picture (a place, or the mean of a box that is dragged), or with Alt from a flat. */
+export class SampleTool implements Tool {
+  private at: HandEvent | null = null;
+  private from: HandEvent | null = null;
+
+  constructor(
+    private readonly context: ToolContext,
+    private readonly patch: ReadPatch = readPatch,
+    private readonly mean: ReadMean = readMean,
+  ) {}
+
+  private get bench() {
+    return this.context.bench;
+  }
+
+  hover(e: HandEvent | null): void {
+    this.at = e;
+    this.context.repaint();
+  }
+
+  press(e: HandEvent): void {
+    this.at = this.from = e;
+    this.context.repaint();
+  }
+
+  move(e: HandEvent): void {
+    this.hover(e);
+  }
+
+  release(e: HandEvent): void {
+    const { from } = this;
+    this.from = null;
+    this.at = e;
+    const colour = from && this.sampled(from, e);
+    if (colour) keepSample(colour);
+    else if (from)
+      this.bench.tell(e.alt ? 'There is no flat here.' : 'There is no picture here to take a colour from.');
+    this.context.repaint();
+  }
+
+  /** The uppermost picture that is seen at a place. */
+  private pictureAt(p: Point): Reference | undefined {
+    const { drawing } = this.bench.getState();
+    return drawing.references.findLast((r) => {
+      const s = pageToShares(r, p);
+      return r.visible && s.x >= 0 && s.y >= 0 && s.x <= 1 && s.y <= 1;
+    });
+  }
+
+  private sampled(from: HandEvent, to: HandEvent): string | null {
+    const { drawing } = this.bench.getState();
+    if (to.alt) {
+      const flat = flatAt(drawing, to.page);
+      return flat && opaque(colourOf(drawing, flat.fill));
+    }
+    const r = this.pictureAt(from.page);
+    const bitmap = r && this.context.picture(r);
+    if (!r || !bitmap) return null;
+    if (isBox(from, to)) return this.mean(bitmap, pageToShares(r, from.page), pageToShares(r, to.page));
+    const seen = this.patch(bitmap, pageToShares(r, to.page));
+    const middle = PATCH >> 1;
+    return seen && meanOf(seen, middle - AROUND, middle - AROUND, middle + AROUND + 1, middle + AROUND + 1);
+  }
+
+  key = (): boolean => false;
+
+  cancel(): void {
+    this.from = null;
+    this.context.repaint();
+  }
+
+  finish(): void {
+    this.cancel();
+  }
+
+  paint(ctx: CanvasRenderingContext2D, view: View): void {
+    const { at, from } = this;
+    if (!at) return;
+    const colour = this.sampled(from ?? at, at);
+    if (!colour) return;
+    const box = from && isBox(from, at) ? ([toScreen(view, from.page), at.screen] as const) : null;
+    const r = at.alt || box ? undefined : this.pictureAt(at.page);
+    const bitmap = r && this.context.picture(r);
+    paintSampled(ctx, at.screen, colour, bitmap ? this.patch(bitmap, pageToShares(r, at.page)) : null, box);
+  }
+
+  pointer = (): PointerShape => 'shape';
+
+  hints(): Hint[] {
+    return [
+      { keys: 'click', what: 'take the colour of the picture here, to pour it' },
+      { keys: 'drag', what: 'a box: take its mean' },
+      { keys: 'Alt click', what: 'take the colour of a flat' },
+    ];
+  }
+}
+
+const isBox = (a: HandEvent, b: HandEvent): boolean =>
+  Math.min(Math.abs(a.screen.x - b.screen.x), Math.abs(a.screen.y - b.screen.y)) > CLICK;
+
+/** Takes a colour in hand, and keeps it with those taken last. */
+function keepSample(colour: string): void {
+  preferIn('pour', { colour });
+  prefer({ samples: [colour, ...preferences.getState().samples.filter((c) => c !== colour)].slice(0, KEPT) });
+}
