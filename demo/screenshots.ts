@@ -21,13 +21,13 @@ async function pourPear(page: Page): Promise<void> {
   const scale = (box.height - 72) / 794;
   for (const [colour, x, y] of [
     ['b9c46a', 0, 166],
-    ['6f8a4e', 140, -192],
+    ['6f8a4e', 126, -206],
     ['4f6b3d', 120, -168],
     ['8a6a4a', -93, -250],
   ] as const) {
     await page.getByRole('button', { name: /^Colour to pour/ }).click();
     await page.locator('.ant-color-picker-hex-input:visible input').fill(colour);
-    await page.mouse.click(box.x + box.width / 2, box.y + 12);
+    await page.getByRole('button', { name: /^Colour to pour/ }).click();
     await page.mouse.move(box.x + box.width / 2 + scale * x, box.y + box.height / 2 + scale * y, { steps: 4 });
     await page.mouse.down();
     await page.mouse.up();

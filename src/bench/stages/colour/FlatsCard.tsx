@@ -53,9 +53,9 @@ export function FlatsCard() {
               disabled={reading}
               onCommit={(to) => repaintAlike(bench, fill, to)}
             />
-            <span>{count === 1 ? 'one flat' : `${count} flats`}</span>
+            <span className="flat-count">{count === 1 ? 'one flat' : `${count} flats`}</span>
             <Button size="small" aria-label={`Pour ${colour}`} onClick={() => preferIn('pour', { colour })}>
-              pour this
+              pour
             </Button>
           </div>
         ))}

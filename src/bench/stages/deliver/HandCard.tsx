@@ -23,6 +23,7 @@ const STAGES = [
   ['trace', 'Trace'],
   ['refine', 'Refine'],
   ['ink', 'Ink'],
+  ['colour', 'Colour'],
   ['deliver', 'Deliver'],
 ] as const;
 const [WIDTH, HEIGHT] = [206, 112];
