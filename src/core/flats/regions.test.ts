@@ -107,11 +107,11 @@ test('a line ends on another where the grid of the page rounds it', () => {
 
 test('against flooding: the same areas, as large, on made-up arrangements of every kind', () => {
   const all = { flooded: 0, narrow: 0, otherSize: 0, unknown: 0 };
-  for (let seed = 1; seed <= 16; seed++) {
+  for (let seed = 1; seed <= 9; seed++) {
     const figures = measureAreas(madeUpArrangement(seed), seed % 3 === 0 ? 0 : 3);
     for (const key of Object.keys(all) as (keyof typeof all)[]) all[key] += figures[key];
   }
-  expect(all.flooded).toBeGreaterThan(250);
+  expect(all.flooded).toBeGreaterThan(140);
   expect(all.narrow / all.flooded).toBeLessThan(0.02);
   expect([all.otherSize, all.unknown]).toEqual([0, 0]);
 }, 120_000);
@@ -137,7 +137,7 @@ test('any lines: outlines are finite and shut, and the area at a place is one of
       const here = regionAt(runs, at, { gap });
       if (here) expect(all.some((loops) => holds(loops, at)) || isOnLine(here, at)).toBe(true);
     }),
-    { numRuns: 300 },
+    { numRuns: 150 },
   );
 });
 
