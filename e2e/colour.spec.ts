@@ -32,7 +32,7 @@ test('areas are poured by a press and by a drag; a flat follows a node, opens an
   await expect(card).toContainText('No area is filled yet');
   await hand.click({ x: 200, y: 250 });
   await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([60_000]);
-  await expect(card).toContainText('one flat');
+  await expect(card).toContainText('1 flat');
   await expect(page.getByRole('button', { name: /^Colour/ }).first()).toContainText('1 flat');
 
   // A press on bare ground says what is the matter, and nothing is made.

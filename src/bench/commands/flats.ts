@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { flatIntoLine, paintFlats, pourAll, removeFlats, seenFlats, sheetOfFlats } from '@/core/edits/flats';
 import { isSamePaint, type Paint } from '@/core/drawing/paint';
 import { skeletonBox } from '@/core/drawing/run';
+import { formatCount } from '@/ui/format';
 import { areasOf } from '../state/areas';
 import { preferences } from '../state/preferences';
 import type { Bench } from '../state/store';
@@ -23,7 +24,7 @@ export async function pourAllAreas(bench: Bench): Promise<void> {
       return void bench.tell('The drawing has changed meanwhile. Ask once more.');
     const { edit, count } = pourAll(drawing, areas, { fill: colour, gap, freshId: () => nanoid(12) });
     bench.commit(edit, null, 'There is no area without a flat.');
-    if (count > 0) bench.tell(`${count} ${count === 1 ? 'area' : 'areas'} filled.`);
+    if (count > 0) bench.tell(`${formatCount(count, 'area')} filled.`);
   } catch {
     bench.tell('The areas could not be found. Nothing was changed.', undefined, 'warning');
   }

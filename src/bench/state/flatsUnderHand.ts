@@ -1,9 +1,8 @@
 import { nanoid } from 'nanoid';
-import type { Drawing } from '@/core';
-import { applyChange } from '@/core';
+import { applyChange, type Drawing } from '@/core';
 import type { Edit } from '@/core/change/edit';
-import { following, withFlats } from '@/core/edits/followFlats';
 import { allFlats } from '@/core/edits/flats';
+import { following, withFlats } from '@/core/edits/followFlats';
 
 const freshId = (): string => nanoid(12);
 
@@ -18,15 +17,19 @@ export class FlatsUnderHand {
   /** An edit that is to be made, with what becomes of flats by it. */
   made = (d: Drawing, edit: Edit): Edit => withFlats(d, edit, freshId);
 
-  /** One that is only shown. */
-  shown(d: Drawing, edit: Edit): Edit {
-    if (edit.steps.length === 0 || allFlats(d).length === 0) return edit;
+  /** What a drawing would be by an edit. */
+  shown(d: Drawing, edit: Edit): Drawing {
+    const after = applyChange(d, edit);
+    const flats = allFlats(d);
+    if (flats.length === 0) return after;
     const start = performance.now();
     const { last } = this;
-    const isFresh = last?.base === d && last.took > QUICK && start - last.at < RESTS * last.took;
-    const steps = isFresh ? last.steps : following(d, applyChange(d, { id: 'flats', ...edit }), freshId);
+    // Only where the edit itself leaves flats alone do the steps of another frame fit.
+    const isApart = allFlats(after).every((f, i) => f === flats[i]);
+    const isFresh = isApart && last?.base === d && last.took > QUICK && start - last.at < RESTS * last.took;
+    const steps = isFresh ? last.steps : following(d, after, freshId);
     const end = performance.now();
-    if (!isFresh) this.last = { base: d, steps, took: end - start, at: end };
-    return steps.length > 0 ? { ...edit, steps: [...edit.steps, ...steps] } : edit;
+    if (!isFresh) this.last = isApart ? { base: d, steps, took: end - start, at: end } : null;
+    return steps.length > 0 ? applyChange(after, { steps }) : after;
   }
 }

@@ -125,8 +125,8 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     },
     show(asked: Edit | null): void {
       if (get().reading) return;
-      const edit = asked && flats.shown(get().drawing, mirroring.of(asked, get()));
-      const preview = edit && edit.steps.length > 0 ? applyChange(get().drawing, edit) : null;
+      const edit = asked && mirroring.of(asked, get());
+      const preview = edit && edit.steps.length > 0 ? flats.shown(get().drawing, edit) : null;
       if (preview !== get().preview || get().shift) set({ preview, shift: null });
     },
     joinHalves(line: string): void {

@@ -3,7 +3,8 @@ import type { Correction, CorrectionKind } from '@/core/raster/correction';
 import { usualOrder } from '@/core/raster/correction';
 import { placedAfter } from '@/core/drawing/placement';
 import type { Bench } from '../state/store';
-import type { HandEvent, ToolContext } from './tool';
+import { PointedTool } from './pointedTool';
+import type { ToolContext } from './tool';
 
 /** The reference that a tool of the Prepare stage works on: the chosen one, or else the topmost that lies under the work. */
 export function workedOn(bench: Bench): Reference | undefined {
@@ -33,30 +34,21 @@ export const showing = (drawing: Drawing, r: Reference): Drawing => ({
 });
 
 /** What the tools have in common that set a correction on the picture itself, and show it as that correction finds it. */
-export abstract class CorrectionTool {
-  protected at: HandEvent | null = null;
-
+export abstract class CorrectionTool extends PointedTool {
   constructor(
-    protected readonly context: ToolContext,
+    context: ToolContext,
     private readonly kind: CorrectionKind,
-  ) {}
+  ) {
+    super(context);
+  }
 
   /** Whether the hand is in the middle of something. */
   protected abstract isHolding(): boolean;
   abstract cancel(): void;
 
-  protected get bench(): Bench {
-    return this.context.bench;
-  }
-
   protected before(): Reference | null {
     const r = workedOn(this.bench);
     return r ? beforeCorrection(this.bench.getState().drawing, r, this.kind) : null;
-  }
-
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.context.repaint();
   }
 
   /** Escape calls off what the hand holds; else it puts the tool down, as Enter does. */

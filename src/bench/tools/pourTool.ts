@@ -9,18 +9,19 @@ import {
   paintFlats,
   placedArea,
   removeFlats,
-  runsOfArea,
   sheetOfFlats,
   type PlacedArea,
 } from '@/core/edits/flats';
-import { lookNear, type Looked } from '@/core/flats/regions';
+import type { Area, Closing } from '@/core/flats/arrangement';
+import { NearAreas, type Bound } from '@/core/flats/regions';
 import { findItem } from '@/core/drawing/find';
 import { paintArea, paintClosing, paintGap } from '../canvas/areaMarks';
 import { pourAllAreas, takeFlatAway } from '../commands/flats';
 import { sheetToDraw } from '../commands/sheetToDraw';
 import { preferences } from '../state/preferences';
 import type { View } from '../state/view';
-import type { HandEvent, Hint, PointerShape, Tool, ToolContext } from './tool';
+import { PointedTool } from './pointedTool';
+import type { HandEvent, Hint, PointerShape, Tool } from './tool';
 
 /** Under a moving hand areas are looked for among no more runs than this: a press looks among all. */
 const MOST = 600;
@@ -29,21 +30,10 @@ const MOST = 600;
 type Poured = { areas: PlacedArea[]; painted: Set<string> };
 
 /** Areas that lines bound are filled: pressed one by one, or all that the hand is drawn across. */
-export class PourTool implements Tool {
-  private at: HandEvent | null = null;
-  private looked: (Looked & { key: readonly unknown[]; from: Point }) | null = null;
+export class PourTool extends PointedTool implements Tool {
+  private areas: { bounds: readonly Bound[]; gap: number; near: NearAreas } | null = null;
+  private readonly placed = new WeakMap<Area, PlacedArea>();
   private poured: Poured | null = null;
-
-  constructor(private readonly context: ToolContext) {}
-
-  private get bench() {
-    return this.context.bench;
-  }
-
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.context.repaint();
-  }
 
   press(e: HandEvent): void {
     this.at = e;
@@ -88,11 +78,9 @@ export class PourTool implements Tool {
     } else {
       const isPoured = (at: Point): boolean => poured.areas.some((x) => flatHolds(x, at));
       const { area } = isPoured(p) ? { area: null } : this.look(p, most);
-      if (!area) return;
       // A place on the line between two is in neither: what lies well within tells.
-      const { runs, at } = placedArea(area);
-      if (isPoured(at)) return;
-      poured.areas.push({ runs, at: flatHolds({ runs }, p) ? p : at });
+      if (!area || isPoured(area.at)) return;
+      poured.areas.push(flatHolds(area, p) ? { ...area, at: p } : area);
     }
     this.bench.show(this.editOf(poured).edit);
   }
@@ -116,18 +104,18 @@ export class PourTool implements Tool {
     );
   }
 
-  /** What lies about a place; looked for anew only when the hand has left what was found, or something has changed. */
-  private look(p: Point, most: number): Looked {
-    const { drawing } = this.bench.getState();
+  /** What lies about a place. What was found before counts for as long as the lines are the same. */
+  private look(p: Point, most: number): { area: PlacedArea | null; closings: readonly Closing[] } {
+    const bounds = boundsOf(this.bench.getState().drawing);
     const { gap } = preferences.getState().pour;
-    const key = [drawing, gap, most === Infinity];
-    const known = this.looked;
-    const holds = known?.area
-      ? flatHolds({ runs: runsOfArea(known.area) }, p)
-      : known?.from.x === p.x && known.from.y === p.y;
-    if (known && holds && key.every((k, i) => k === known.key[i])) return known;
-    this.looked = { ...lookNear(boundsOf(drawing), p, { gap, most }), key, from: p };
-    return this.looked;
+    const known = this.areas;
+    const isSame = known?.gap === gap && known.bounds.length === bounds.length;
+    if (!isSame || !bounds.every((b, i) => b === known.bounds[i]))
+      this.areas = { bounds, gap, near: new NearAreas(bounds, gap) };
+    const { area, closings } = this.areas!.near.at(p, most);
+    let placed = area && this.placed.get(area);
+    if (area && !placed) this.placed.set(area, (placed = placedArea(area)));
+    return { area: placed ?? null, closings };
   }
 
   private get inHand(): Flat | null {
@@ -167,7 +155,7 @@ export class PourTool implements Tool {
     const { area, closings } = this.look(at.page, MOST);
     for (const closing of closings) paintClosing(ctx, view, closing);
     if (gap > 0) paintGap(ctx, at.screen, gap * view.scale);
-    if (area && !this.poured && !flatAt(drawing, at.page)) paintArea(ctx, view, runsOfArea(area), colour, false);
+    if (area && !this.poured && !flatAt(drawing, at.page)) paintArea(ctx, view, area.runs, colour, false);
   }
 
   pointer = (): PointerShape => 'shape';

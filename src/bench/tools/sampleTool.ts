@@ -1,11 +1,12 @@
 import { colourOf } from '@/core/scene/ink';
-import { opaque } from '@/core/colour/colour';
+import { opaque, rgbColour } from '@/core/colour/colour';
 import { flatAt } from '@/core/edits/flats';
-import { pageToShares } from '@/core/drawing/placement';
+import { holdsPlace, pageToShares } from '@/core/drawing/placement';
 import type { Point, Reference } from '@/core';
 import { paintSampled } from '../canvas/sampleMarks';
 import { preferences, prefer, preferIn } from '../state/preferences';
 import { toScreen, type View } from '../state/view';
+import { PointedTool } from './pointedTool';
 import { PATCH, readPatch, type ReadPatch } from './tonesTool';
 import { CLICK, type HandEvent, type Hint, type PointerShape, type Tool, type ToolContext } from './tool';
 
@@ -16,9 +17,6 @@ const SIDE = 48;
 /** A press takes the mean of so many pixels each way, so that grain does not count. */
 const AROUND = 1;
 const KEPT = 8;
-
-const hex = (r: number, g: number, b: number): string =>
-  `#${[r, g, b].map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`;
 
 const readMean: ReadMean = (bitmap, a, b) => {
   const [left, right] = [Math.max(0, Math.min(a.x, b.x)), Math.min(1, Math.max(a.x, b.x))];
@@ -36,27 +34,19 @@ function meanOf({ data, width }: ImageData, x0: number, y0: number, x1: number, 
   for (let y = y0; y < y1; y++)
     for (let x = x0; x < x1; x++) for (let c = 0; c < 3; c++) sum[c] += data[4 * (y * width + x) + c];
   const n = (x1 - x0) * (y1 - y0);
-  return hex(sum[0] / n, sum[1] / n, sum[2] / n);
+  return rgbColour(sum[0] / n, sum[1] / n, sum[2] / n);
 }
 
 /** Colours taken from the picture (a place, or the mean of a box that is dragged), or with Alt from a flat. */
-export class SampleTool implements Tool {
-  private at: HandEvent | null = null;
+export class SampleTool extends PointedTool implements Tool {
   private from: HandEvent | null = null;
 
   constructor(
-    private readonly context: ToolContext,
+    context: ToolContext,
     private readonly patch: ReadPatch = readPatch,
     private readonly mean: ReadMean = readMean,
-  ) {}
-
-  private get bench() {
-    return this.context.bench;
-  }
-
-  hover(e: HandEvent | null): void {
-    this.at = e;
-    this.context.repaint();
+  ) {
+    super(context);
   }
 
   press(e: HandEvent): void {
@@ -82,10 +72,7 @@ export class SampleTool implements Tool {
   /** The uppermost picture that is seen at a place. */
   private pictureAt(p: Point): Reference | undefined {
     const { drawing } = this.bench.getState();
-    return drawing.references.findLast((r) => {
-      const s = pageToShares(r, p);
-      return r.visible && s.x >= 0 && s.y >= 0 && s.x <= 1 && s.y <= 1;
-    });
+    return drawing.references.findLast((r) => r.visible && holdsPlace(r, p));
   }
 
   private sampled(from: HandEvent, to: HandEvent): string | null {

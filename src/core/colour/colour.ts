@@ -22,6 +22,10 @@ function written(colour: Color): string {
 /** The colour without how far it is let through. */
 export const opaque = (colour: string): string => colour.slice(0, 7);
 
+/** A colour by its red, green and blue, 0…255 each. */
+export const rgbColour = (red: number, green: number, blue: number): string =>
+  formatHex({ mode: 'rgb', r: red / 255, g: green / 255, b: blue / 255 });
+
 /** How far a colour covers what is below: 1 wholly, 0 not at all. */
 export const alphaOf = (colour: string): number => (colour.length > 7 ? parseInt(colour.slice(7, 9), 16) / 255 : 1);
 

@@ -38,15 +38,15 @@ export function paletteOf(image: ColourImage, { count }: { count: number }): Pal
   const total = bins.reduce((sum, b) => sum + b.count, 0);
   let middles = beginnings(withoutStray(binsOf(image, LEVELS.coarse), total), count);
   for (let round = 0; round < ROUNDS; round++) {
-    const next = middles.map((m, k) => meanOf(nearestTo(bins, middles, k), (b) => b.strength) ?? m);
+    const own = sharedOut(bins, middles);
+    const next = middles.map((m, k) => meanOf(own[k], (b) => b.strength) ?? m);
     const moved = Math.max(...next.map((m, k) => labDistance(m, middles[k])));
     middles = next;
     if (moved < 1e-4) break;
   }
-  const found = middles.flatMap((middle, k) => {
-    const own = nearestTo(bins, middles, k);
+  const found = sharedOut(bins, middles).flatMap((own, k) => {
     const size = own.reduce((sum, b) => sum + b.count, 0);
-    return size > 0 ? [{ lab: coreOf(own, middle), size }] : [];
+    return size > 0 ? [{ lab: coreOf(own, middles[k]), size }] : [];
   });
   return merged(found)
     .sort((a, b) => b.size - a.size)
@@ -113,11 +113,19 @@ function beginnings(bins: readonly Bin[], count: number): Lab[] {
   return middles;
 }
 
-const nearestTo = (bins: readonly Bin[], middles: readonly Lab[], k: number): Bin[] =>
-  bins.filter((b) => {
-    const own = labDistance(b.lab, middles[k]);
-    return middles.every((m, i) => i === k || own < labDistance(b.lab, m) || (i > k && own === labDistance(b.lab, m)));
-  });
+/** The bins that lie nearest to each of some middles. */
+function sharedOut(bins: readonly Bin[], middles: readonly Lab[]): Bin[][] {
+  const own = middles.map((): Bin[] => []);
+  for (const b of bins) {
+    let [nearest, least] = [0, Infinity];
+    middles.forEach((m, k) => {
+      const away = labDistance(b.lab, m);
+      if (away < least) [nearest, least] = [k, away];
+    });
+    own[nearest].push(b);
+  }
+  return own;
+}
 
 function meanOf(bins: readonly Bin[], weight: (b: Bin) => number): Lab | null {
   const sum = bins.reduce((n, b) => n + weight(b), 0);

@@ -26,7 +26,7 @@ export const pictureSchema = z.strictObject({ kind: z.literal('picture'), ...pla
 /**
  * An area that lines bound, filled. `at` lies in it; ends nearer than `gap` (page units) to another line are led to it.
  * `runs` is its outline as it was found last, the outer first: it follows its lines, and is kept when they no longer bound
- * it (`open`).
+ * it (`open`). The lines of all sheets bound it, but for those `without`.
  */
 export const flatSchema = z.strictObject({
   kind: z.literal('flat'),
@@ -37,6 +37,7 @@ export const flatSchema = z.strictObject({
   runs: z.array(runSchema).min(1).max(2_000),
   fill: paintSchema,
   open: z.boolean().optional(),
+  without: z.array(idSchema).max(1_000).optional(),
   ...layingShape,
 });
 
@@ -93,5 +94,6 @@ export type Flat = Laying & {
   readonly runs: readonly Run[];
   readonly fill: Paint;
   readonly open?: boolean;
+  readonly without?: readonly string[];
 };
 export type Item = Line | Flat | Picture | Group;

@@ -1,14 +1,11 @@
 import Flatbush from 'flatbush';
 import { isOnGrid } from '../drawing/grid';
 import type { Flat } from '../drawing/item';
-import { skeletonBox } from '../drawing/run';
-import type { Drawing, Line } from '../drawing/schema';
+import type { Drawing } from '../drawing/schema';
 import { growBox, joinBoxes, movedBox } from '../geometry/box';
 import { subtract, type Point } from '../geometry/point';
-import { boundsOf, boundsOfLine } from './flats';
-
-/** A line before and after; without one where it has come, or gone. */
-export type Moved = { readonly was: Line | undefined; readonly is: Line | undefined };
+import { boundsOf, boundsOfLine, flatBox } from './flats';
+import type { Moved } from './movedLines';
 
 /** Places differ by no more than this, page units. */
 const SAME = 1e-6;
@@ -25,12 +22,12 @@ export function carriedFlats(
   const by = offsetOf(moved);
   if (!by || !isOnGrid(by.x) || !isOnGrid(by.y)) return null;
   const own = new Set(moved.flatMap(({ is }) => boundsOfLine(is!)));
-  const stay = boundsOf(after).filter((b) => !own.has(b));
+  const stay = boundsOf(after, []).filter((b) => !own.has(b));
   const index = stay.length > 0 ? new Flatbush(stay.length) : null;
   for (const { box } of stay) index!.add(box.minX, box.minY, box.maxX, box.maxY);
   index?.finish();
   const carried = flats.filter((f) => {
-    const box = skeletonBox(f);
+    const box = flatBox(f);
     const { minX, minY, maxX, maxY } = growBox(joinBoxes(box, movedBox(box, by)), f.gap + 1);
     return !index?.collides(minX, minY, maxX, maxY);
   });

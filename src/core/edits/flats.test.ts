@@ -6,10 +6,12 @@ import {
   plainPage,
   type Drawing,
   type Flat,
+  type Group,
   type Line,
   type Point,
 } from '..';
 import { changeOf } from '../change/changeOf';
+import { drawingOnGrid } from '../change/onGrid';
 import { flatsIn, linesOf } from '../drawing/items';
 import { runFromCubics } from '../drawing/fromCubics';
 import { cubicsOf } from '../drawing/run';
@@ -22,6 +24,8 @@ import { flatAt, flatIntoLine, paintFlats, pour, removeFlats } from './flats';
 import { withFlats } from './followFlats';
 import { removeLines } from './lines';
 import { moveNodes } from './nodes';
+import { setSheet } from './sheets';
+import { add } from '../geometry/point';
 
 const p = (x: number, y: number): Point => ({ x, y });
 let ids = 0;
@@ -34,7 +38,7 @@ const line = (id: string, { cubics, closed: shut }: CubicRun): Line => ({
 const drawingOf = (...runs: CubicRun[]): Drawing => {
   const page = plainPage({ width: 400, height: 300, unit: 'px', dpi: 96, ground: null });
   const d = emptyDrawing(page, { id: 's', name: 'Lines', tag: '#000000' });
-  return { ...d, sheets: [{ ...d.sheets[0], items: runs.map((r, i) => line(`l${i}`, r)) }] };
+  return drawingOnGrid({ ...d, sheets: [{ ...d.sheets[0], items: runs.map((r, i) => line(`l${i}`, r)) }] });
 };
 const poured = (d: Drawing, at: Point, fill = '#c33d2b', gap = 0): Drawing => {
   const made = pour(d, at, { fill, gap, freshId });
@@ -124,6 +128,39 @@ test('a hole in a flat is a hole; a line drawn within divides off its own part',
   );
   expect(flatAt(moved, p(70, 70))).not.toBeNull();
   expect(flatAt(moved, p(150, 70))).toBeNull();
+});
+
+test('a flat that lies in a group with its lines goes along with it once', () => {
+  const d = poured(drawingOf(frame), p(60, 60));
+  const [flat] = flats(d);
+  const group: Group = { kind: 'group', id: 'g', name: '', items: [flat, ...linesOf(d.sheets[1])] };
+  const grouped = { ...d, sheets: d.sheets.map((s, i) => ({ ...s, items: i === 0 ? [] : [group] })) };
+  const moved = after(grouped, { label: 'Move', steps: [{ step: 'translate', ids: ['g'], by: p(100, 40) }] });
+  expect(flats(moved).map((f) => f.runs[0].nodes[0].point)).toEqual([add(flat.runs[0].nodes[0].point, p(100, 40))]);
+  expect(flats(moved)[0].open).toBeUndefined();
+});
+
+test('sheets that are hidden change nothing; those that were when it was poured do not bound it later either', () => {
+  const lines = drawingOf(frame, wall);
+  const [frames, walls] = linesOf(lines.sheets[0]);
+  const apart = {
+    ...lines,
+    sheets: [0, 1].map((k) => ({ ...lines.sheets[0], id: `s${k}`, items: [[frames], [walls]][k] })),
+  };
+  const both = poured(poured(apart, p(60, 60), '#111111'), p(180, 60), '#eeeeee');
+  const hidden = after(both, setSheet(both, 's1', { visible: false }, 'Hide'));
+  expect(flats(hidden)).toEqual(flats(both));
+  const nudged = after(hidden, moveNodes(hidden, node('l0', 0), p(-10, 0)));
+  expect(flats(nudged).map((f) => [f.fill, f.open])).toEqual([
+    ['#111111', undefined],
+    ['#eeeeee', undefined],
+  ]);
+  const alone = { ...apart, sheets: apart.sheets.map((s, k) => ({ ...s, visible: k === 0 })) };
+  const whole = poured(alone, p(60, 60));
+  expect(flats(whole).map(size)).toEqual([20_000]);
+  const seen = after(whole, setSheet(whole, 's1', { visible: true }, 'Show'));
+  const later = after(seen, moveNodes(seen, node('l1', 0), p(4, 0)));
+  expect(flats(later).map(size)).toEqual([20_000]);
 });
 
 test('painted, taken away, made a line', () => {

@@ -12,7 +12,7 @@ import { areaNear, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area } from '../flats/arrangement';
 import { boxHolds } from '../geometry/box';
 import { evaluate } from '../geometry/cubic';
-import type { Point } from '../geometry/point';
+import type { Box, Point } from '../geometry/point';
 import { isWithin } from '../geometry/polygon';
 import { tagColours } from './sheets';
 
@@ -21,9 +21,12 @@ export const FLATS = 'Flats';
 
 const bounds = new WeakMap<Run, Bound>();
 
-/** What bounds areas: the lines that are seen, as they are drawn. */
-export const boundsOf = (d: Drawing): Bound[] =>
-  d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s).flatMap(boundsOfLine));
+/** The sheets whose lines bound nothing that is poured now: those that are not seen. */
+export const unseenSheets = (d: Drawing): string[] => d.sheets.flatMap((s) => (s.visible ? [] : [s.id]));
+
+/** What bounds areas: the lines of all sheets but some, as they are drawn. */
+export const boundsOf = (d: Drawing, without: readonly string[] = unseenSheets(d)): Bound[] =>
+  d.sheets.filter((s) => !without.includes(s.id)).flatMap((s) => linesOf(s).flatMap(boundsOfLine));
 
 export const boundsOfLine = ({ runs }: Pick<Line, 'runs'>): Bound[] =>
   runs.flatMap((run) => {
@@ -54,9 +57,18 @@ function polygonOf(run: Run): Point[] {
   return polygon;
 }
 
+const boxes = new WeakMap<readonly Run[], Box>();
+
+/** The box of a flat; worked out once for each outline. */
+export function flatBox({ runs }: Pick<Flat, 'runs'>): Box {
+  let box = boxes.get(runs);
+  if (!box) boxes.set(runs, (box = skeletonBox({ runs })));
+  return box;
+}
+
 /** Whether a place lies in a flat. */
-export const flatHolds = ({ runs }: Pick<Flat, 'runs'>, p: Point): boolean =>
-  runs.filter((run) => isWithin(p, polygonOf(run))).length % 2 === 1;
+export const flatHolds = (flat: Pick<Flat, 'runs'>, p: Point): boolean =>
+  boxHolds(flatBox(flat), p) && flat.runs.filter((run) => isWithin(p, polygonOf(run))).length % 2 === 1;
 
 /** The uppermost flat at a place that is seen; null where there is none. */
 export const flatAt = (d: Drawing, p: Point): Flat | null => seenFlats(d).findLast((f) => flatHolds(f, p)) ?? null;
@@ -99,6 +111,7 @@ export function laid(
   { fill, gap, freshId }: Pour,
   label: string,
 ): { edit: Edit; flat: string } {
+  const without = unseenSheets(d);
   const known = sheetOfFlats(d);
   const sheet = known ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
   const first: Step[] = known ? [] : [{ step: 'insertSheet', index: 0, sheet }];
@@ -109,6 +122,7 @@ export function laid(
     gap,
     runs,
     fill,
+    ...(without.length > 0 && { without }),
   }));
   const steps = items.map((item, i): Step => ({
     step: 'insertItem',
@@ -121,10 +135,7 @@ export function laid(
 /** Flats laid in all areas that have none. */
 export function pourAll(d: Drawing, places: readonly PlacedArea[], how: Pour): { edit: Edit; count: number } {
   const flats = seenFlats(d).filter((f) => !f.open);
-  const free = places.filter(({ runs }) => {
-    const box = skeletonBox({ runs });
-    return !flats.some((f) => boxHolds(box, f.at) && flatHolds({ runs }, f.at));
-  });
+  const free = places.filter((area) => !flats.some((f) => flatHolds(area, f.at)));
   if (free.length === 0) return { edit: edit('Pour'), count: 0 };
   return { edit: laid(d, free, how, counted('Pour', free.length, 'area')).edit, count: free.length };
 }
@@ -133,7 +144,7 @@ const ROWS = 12;
 
 /** A place well within an outline: the middle of the longest stretch of some level lines through it. */
 export function placeIn(runs: readonly Run[]): Point {
-  const { minX, minY, maxX, maxY } = skeletonBox({ runs });
+  const { minX, minY, maxX, maxY } = flatBox({ runs });
   const sides = runs.flatMap((run) => polygonOf(run).map((a, i, all) => [a, all[(i + 1) % all.length]] as const));
   let best = { x: (minX + maxX) / 2, y: (minY + maxY) / 2, long: -1 };
   for (let k = 0; k < ROWS; k++) {

@@ -1,28 +1,26 @@
 import Flatbush from 'flatbush';
 import { applyChange } from '../change/apply';
 import type { Step } from '../change/change';
-import type { Edit } from '../change/edit';
+import { sidesOf, type Edit } from '../change/edit';
 import { findItem, placeOf } from '../drawing/find';
 import { lineOnGrid, pointOnGrid } from '../drawing/grid';
 import type { Flat } from '../drawing/item';
-import { linesOf } from '../drawing/items';
-import { cubicsOf, nearestOnLine, skeletonBox } from '../drawing/run';
-import type { Drawing, Line } from '../drawing/schema';
-import { sidesOf } from '../change/edit';
+import { cubicsOf, skeletonBox } from '../drawing/run';
+import type { Drawing } from '../drawing/schema';
 import { arrangementWithin, boxOfBounds, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area, Arrangement } from '../flats/arrangement';
 import { boxesMeet, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import { cubicArea, evaluate } from '../geometry/cubic';
-import { add, distance, scale, subtract, type Box, type Point } from '../geometry/point';
-import { carriedFlats, type Moved } from './carriedFlats';
-import { allFlats, boundsOf, flatHolds, runsOfArea } from './flats';
+import { add, distance, scale, type Box, type Point } from '../geometry/point';
+import { carriedFlats } from './carriedFlats';
+import { movedBy, placesIn } from './flatPlaces';
+import { movedLines, type Moved } from './movedLines';
+import { allFlats, boundsOf, flatBox, flatHolds, runsOfArea } from './flats';
 
 /** Places that stand for a flat: so many across its box, of those that lie in it; of very many flats fewer. */
 const ACROSS = { few: 9, many: 5, from: 100 };
 /** A part of a flat that has been divided off keeps its colour where it has this share of the places, and two at least. */
 const PART = { share: 0.08, least: 2 };
-/** A place of an outline this near to a line is of it, page units. */
-const ON_LINE = 0.3;
 const WIDER = 0.6;
 /** So much of a flat is found before what lies further around is left out. */
 const MOSTLY = 0.9;
@@ -42,44 +40,36 @@ export function withFlats(d: Drawing, edit: Edit, freshId: () => string): Edit {
 
 /** What flats are to be so as to follow what lines have become. */
 export function following(before: Drawing, after: Drawing, freshId: () => string): Step[] {
-  const moved = differing(before, after);
+  const moved = movedLines(before, after);
   if (moved.length === 0) return [];
-  const boxes = moved.flatMap(({ was, is }) => [was, is].flatMap((l) => (l ? [skeletonBox(l)] : [])));
+  const places = moved.flatMap(({ was, is, sheets }) =>
+    [was, is].flatMap((l) => (l ? [{ box: skeletonBox(l), sheets }] : [])),
+  );
   const all = allFlats(after);
   const touched = all.filter((f) => {
-    const box = growBox(skeletonBox(f), Math.max(1, f.gap));
-    return boxes.some((b) => boxesMeet(b, box));
+    const near = growBox(flatBox(f), Math.max(1, f.gap));
+    return places.some(({ box, sheets }) => boxesMeet(box, near) && sheets.some((s) => !f.without?.includes(s)));
   });
   if (touched.length === 0) return [];
-  const carried = carriedFlats(after, moved, touched);
+  // What has gone along in the edit itself, with a group that holds it, is where it belongs already.
+  const were = new Map(allFlats(before).map((f) => [f.id, f.runs]));
+  const isLed = (f: Flat): boolean => were.get(f.id) === f.runs;
+  const carried = carriedFlats(after, moved, touched.filter(isLed));
   const along = new Set(carried?.flats);
   const rest = touched.filter((f) => !along.has(f));
-  return [
-    ...(carried ? [{ step: 'translate' as const, ids: carried.flats.map((f) => f.id), by: carried.by }] : []),
-    ...(rest.length > 0 ? new Following(after, moved, all, rest, freshId).steps() : []),
-  ];
-}
-
-/** The lines that are seen and have come, gone or changed their shape. */
-function differing(before: Drawing, after: Drawing): Moved[] {
-  const list = (d: Drawing): Line[] => d.sheets.filter((s) => s.visible).flatMap((s) => linesOf(s));
-  const was = new Map(list(before).map((l) => [l.id, l]));
-  const moved: Moved[] = [];
-  for (const is of list(after)) {
-    const old = was.get(is.id);
-    was.delete(is.id);
-    if (old?.runs !== is.runs) moved.push({ was: old, is });
-  }
-  return [...moved, ...[...was.values()].map((l) => ({ was: l, is: undefined }))];
+  const steps = rest.length > 0 ? new Following(after, moved, all, rest, isLed, freshId).steps() : [];
+  if (!carried || (carried.by.x === 0 && carried.by.y === 0)) return steps;
+  return [{ step: 'translate', ids: carried.flats.map((f) => f.id), by: carried.by }, ...steps];
 }
 
 type Sought = { flat: Flat; places: Point[]; at: Point; size: number };
 
 class Following {
-  private readonly bounds: Bound[];
-  /** The box of all places that are looked at, and the areas in it, by the gap. */
+  /** What bounds flats, and the areas around all that are touched: by what does not bound them, and by the gap. */
+  private readonly bounds = new Map<string, Bound[]>();
+  private readonly first = new Map<string, Arrangement>();
+  /** The box of all places that are looked at. */
   private around: Box = emptyBox;
-  private readonly first = new Map<number, Arrangement>();
   /** Where the lines that have moved were. */
   private readonly before: Flatbush;
 
@@ -88,9 +78,10 @@ class Following {
     private readonly moved: readonly Moved[],
     private readonly all: readonly Flat[],
     private readonly touched: readonly Flat[],
+    /** Whether a flat is to be led along with its lines. */
+    private readonly isLed: (f: Flat) => boolean,
     private readonly freshId: () => string,
   ) {
-    this.bounds = boundsOf(d);
     this.before = new Flatbush(moved.length);
     for (const { was, is } of moved) {
       const { minX, minY, maxX, maxY } = skeletonBox(was ?? is!);
@@ -107,7 +98,7 @@ class Following {
     const isTaken = (area: Area): boolean => claimed.has(keyOf(area)) || untouched.some((f) => holdsPlace(area, f.at));
     // The larger ones first: of two that have become one the larger stays.
     const sought = this.touched.map((f) => this.seek(f)).sort((a, b) => b.size - a.size);
-    const own = this.touched.map((f) => skeletonBox(f)).reduce(joinBoxes);
+    const own = this.touched.map(flatBox).reduce(joinBoxes);
     // A line that has moved, where it is no larger than the flats are.
     const lines = this.moved.flatMap(({ is }) =>
       is && boxArea(skeletonBox(is)) < 2 * boxArea(own) ? [skeletonBox(is)] : [],
@@ -175,7 +166,7 @@ class Following {
 
   /** The places that stand for a flat, led along with its lines. */
   private seek(flat: Flat): Sought {
-    const controls = this.controlsOf(flat);
+    const controls = this.isLed(flat) ? this.controlsOf(flat) : [];
     const lead = (p: Point): Point => {
       let [sum, x, y] = [0, 0, 0];
       for (const { from, by } of controls) {
@@ -193,7 +184,7 @@ class Following {
 
   /** Places of a flat's outline, and how far the lines that they lie on have moved there. */
   private controlsOf(flat: Flat): { from: Point; by: Point }[] {
-    const { minX, minY, maxX, maxY } = growBox(skeletonBox(flat), 1);
+    const { minX, minY, maxX, maxY } = growBox(flatBox(flat), 1);
     const near = this.before.search(minX, minY, maxX, maxY).map((i) => this.moved[i]);
     return flat.runs.flatMap(cubicsOf).flatMap((c) =>
       [0, 0.5].map((t) => {
@@ -203,24 +194,33 @@ class Following {
     );
   }
 
-  private within = (window: Box, gap: number): Arrangement => arrangementWithin(this.bounds, window, { gap });
+  private boundsOf({ without = [] }: Flat): Bound[] {
+    const key = without.join(' ');
+    let found = this.bounds.get(key);
+    if (!found) this.bounds.set(key, (found = boundsOf(this.d, without)));
+    return found;
+  }
 
-  /** The areas around all flats that are touched. */
-  private together(gap: number): Arrangement {
-    let found = this.first.get(gap);
-    if (!found) this.first.set(gap, (found = this.within(growBox(this.around, 8 + gap), gap)));
+  private within = (flat: Flat, window: Box): Arrangement =>
+    arrangementWithin(this.boundsOf(flat), window, { gap: flat.gap });
+
+  /** The areas around all flats that are touched, for those that the same bounds. */
+  private together(flat: Flat): Arrangement {
+    const key = `${flat.gap} ${flat.without?.join(' ')}`;
+    let found = this.first.get(key);
+    if (!found) this.first.set(key, (found = this.within(flat, growBox(this.around, 8 + flat.gap))));
     return found;
   }
 
   /** The areas that a flat's places lie in, the one with the most first. */
   private votesOf(flat: Flat, places: readonly Point[], size: number): { area: Area; places: Point[] }[] {
-    const limit = boxOfBounds(this.bounds);
+    const limit = boxOfBounds(this.boundsOf(flat));
     const box = boxOfPlaces(places);
     const most = OPENED * Math.max(box.maxX - box.minX, box.maxY - box.minY) + 100;
     let window = growBox(this.around, 8 + flat.gap);
     for (let round = 0; ; round++) {
       // All together at first: most flats that hang on a node share their lines.
-      const arrangement = round === 0 ? this.together(flat.gap) : this.within(window, flat.gap);
+      const arrangement = round === 0 ? this.together(flat) : this.within(flat, window);
       const votes = new Map<Area, Point[]>();
       for (const p of places) {
         const area = arrangement.areaAt(p);
@@ -243,30 +243,6 @@ const inOrder = (steps: readonly Step[]): Step[] => [
   ...steps.filter((s) => s.step !== 'removeItem'),
   ...steps.filter((s) => s.step === 'removeItem').sort((a, b) => b.at.index - a.at.index),
 ];
-
-/** How far the line that a place lay on has moved there; not at all where it lay on none of these. */
-function movedBy(moved: readonly Moved[], p: Point): Point {
-  for (const { was, is } of moved) {
-    const on = was && is && nearestOnLine(was, p);
-    if (!on || on.distance > ON_LINE) continue;
-    const now = is?.runs[on.run];
-    const isAlike = now && now.nodes.length === was.runs[on.run].nodes.length && now.closed === was.runs[on.run].closed;
-    if (isAlike) return subtract(evaluate(cubicsOf(now)[on.segment], on.t), on.point);
-  }
-  return { x: 0, y: 0 };
-}
-
-/** Places evenly spread in a flat. */
-function placesIn(flat: Flat, across: number): Point[] {
-  const { minX, minY, maxX, maxY } = skeletonBox(flat);
-  const places: Point[] = [];
-  for (let i = 0; i < across; i++)
-    for (let k = 0; k < across; k++) {
-      const p = { x: minX + ((i + 0.5) / across) * (maxX - minX), y: minY + ((k + 0.5) / across) * (maxY - minY) };
-      if (flatHolds(flat, p)) places.push(p);
-    }
-  return places;
-}
 
 const keyOf = ({ loops }: Area): string =>
   loops[0]

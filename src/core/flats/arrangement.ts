@@ -1,14 +1,14 @@
 import { assertRun, type CubicRun } from '../geometry/along';
-import { cubicArea, straightCubic, type Cubic } from '../geometry/cubic';
+import { cubicArea, type Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/point';
 import { curvesOf } from './ends';
 import { Faces, type Face } from './faces';
-import { indexOf, Vertices, type Pieces } from './grid';
+import { indexOf, Vertices } from './grid';
+import { Joints } from './joints';
 import { leadsOf } from './leads';
 import { Outlines } from './outlines';
 import { straightPieces } from './pieces';
 import { snapRounded } from './snapRounding';
-import { Splits } from './splits';
 import { Touches } from './touches';
 
 /** An area that lines bound: its outline, then those of what lies within it and is not of it; its size without that, px². */
@@ -42,36 +42,21 @@ export class Arrangement {
       this.faces = null;
       return;
     }
-    const sources = [...curves.cubics];
-    const splits = new Splits();
-    const starts = startsOf(pieces, curves.cubics.length);
-    const divide = (curve: number, t: number, p: Point): number => {
-      const vertex = this.vertices.at(p, true);
-      const piece = pieceAt(pieces, starts, curve, t);
-      if (piece >= 0 && vertex !== pieces.from[piece] && vertex !== pieces.to[piece])
-        splits.add(piece, vertex, true, t);
-      return vertex;
-    };
-    /** Joins two places by a straight one. What is joined afterwards is looked at by itself. */
-    const joints: { a: number; b: number; source: number }[] = [];
-    const join = (a: number, b: number, from: Point, to: Point): void => {
-      if (a !== b) joints.push({ a, b, source: sources.push(straightCubic(from, to)) - 1 });
-    };
-    for (const { end, curve, t, point } of leadsOf(curves, this.vertices, pieces, index, Math.max(gap, this.touch))) {
-      join(this.vertices.at(end.point), divide(curve, t, point), end.point, point);
-      if (distance(end.point, point) > this.touch) this.closings.push({ from: end.point, to: point });
+    const joints = new Joints(curves.cubics, this.vertices, pieces);
+    for (const { end, ...foot } of leadsOf(curves, this.vertices, pieces, index, Math.max(gap, this.touch))) {
+      joints.join({ curve: end.curve, t: end.atStart ? 0 : 1, point: end.point }, foot);
+      if (distance(end.point, foot.point) > this.touch) this.closings.push({ from: end.point, to: foot.point });
     }
     const touches = new Touches(curves, this.vertices, pieces, this.touch);
-    const rounded = snapRounded(this.vertices, pieces, index, splits, this.touch / this.vertices.step, {
+    const rounded = snapRounded(this.vertices, pieces, index, joints.splits, this.touch / this.vertices.step, {
       passing: (i, j) => touches.look(i, j),
       joints: () => {
-        for (const { a, ta, b, tb, points } of touches.list)
-          join(divide(a, ta, points[0]), divide(b, tb, points[1]), ...points);
-        return joints;
+        for (const [a, b] of touches.list) joints.join(a, b);
+        return joints.list;
       },
     });
     this.faces = new Faces(this.vertices, rounded);
-    this.outlines = new Outlines(sources, this.vertices, rounded, this.touch);
+    this.outlines = new Outlines(joints.sources, this.vertices, rounded, this.touch);
   }
 
   /** Every bounded area once; what is thinner than a touch is none. */
@@ -103,26 +88,17 @@ export class Arrangement {
 
 /** @throws RangeError for a bad run, or a gap that is below 0 or not finite. */
 export function arrangementOf(runs: readonly CubicRun[], { gap }: { gap: number }): Arrangement {
+  assertRuns(runs, gap);
+  return new Arrangement(runs, gap);
+}
+
+/** @throws RangeError for a bad run, or a gap that is below 0 or not finite. */
+export function assertRuns(runs: readonly CubicRun[], gap: number): void {
   if (!Array.isArray(runs)) throw new RangeError('the runs must be a list');
   runs.forEach(assertRun);
   if (!Number.isFinite(gap) || gap < 0) throw new RangeError('the gap must be a length of 0 or more');
-  return new Arrangement(runs, gap);
 }
 
 /** Half the length of an outline, roughly. */
 const lengthOf = (outline: readonly Cubic[]): number =>
   outline.reduce((sum, [a, , , d]) => sum + Math.hypot(d.x - a.x, d.y - a.y), 0) / 2;
-
-/** Where the pieces of each curve begin in the list. */
-function startsOf(pieces: Pieces, curves: number): Int32Array {
-  const starts = new Int32Array(curves + 1);
-  for (let i = 0; i < pieces.length; i++) starts[pieces.source[i] + 1]++;
-  for (let k = 0; k < curves; k++) starts[k + 1] += starts[k];
-  return starts;
-}
-
-/** The piece of a curve that a parameter lies on; -1 where it has none. */
-function pieceAt(pieces: Pieces, starts: Int32Array, curve: number, t: number): number {
-  for (let i = starts[curve]; i < starts[curve + 1]; i++) if (t <= pieces.t1[i]) return i;
-  return starts[curve + 1] > starts[curve] ? starts[curve + 1] - 1 : -1;
-}

@@ -83,6 +83,10 @@ export class Vertices {
   }
 }
 
+/** Twice the area of a triangle of vertices: above 0 for a turn from x towards y. Exact. */
+export const turn = ({ x, y }: Pick<Vertices, 'x' | 'y'>, a: number, b: number, c: number): number =>
+  (x[b] - x[a]) * (y[c] - y[a]) - (y[b] - y[a]) * (x[c] - x[a]);
+
 /** Spreads places evenly: multiplied by large odd numbers, and the upper bits brought down. */
 function hash(x: number, y: number): number {
   const h = Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b);

@@ -6,7 +6,7 @@ import { isWithin } from '../geometry/polygon';
 import { circle, closed, madeUpArrangement, open } from '../test/arrangements';
 import { measureAreas } from '../test/measureAreas';
 import { arrangementOf } from './arrangement';
-import { regionAt, regions } from './regions';
+import { boxOfOutline, NearAreas, regionAt, regions } from './regions';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const square = (x: number, y: number, side: number): CubicRun =>
@@ -150,6 +150,12 @@ test('only what lies about a place is looked at, and it is the same as of all', 
     open(p(100 * k, 0), p(100 * k + 9, 800)),
   ]);
   const all = arrangementOf(runs, { gap: 2 });
+  const bounds = runs.map((run) => ({ run, box: boxOfOutline(run.cubics) }));
+  const near = new NearAreas(bounds, 2);
+  for (const at of [p(50, 60), p(52, 61), p(640, 640), p(650, 650), p(-50, 20), p(50, 60)])
+    expect(near.at(at).area?.loops[0].length).toBe(all.areaAt(at)?.loops[0].length);
+  // Where more would have to be looked at than is asked for, nothing is said.
+  expect(new NearAreas(bounds, 2).at(p(50, 60), 1).area).toBeNull();
   for (const at of [p(50, 60), p(333, 222), p(650, 650)])
     expect(regionAt(runs, at, { gap: 2 })![0].length).toBe(all.areaAt(at)!.loops[0].length);
 });

@@ -1,9 +1,9 @@
 import type { CubicRun } from '../geometry/along';
 import { hullBox } from '../geometry/bounds';
-import { boxesMeet, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
+import { boxesMeet, boxHolds, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import { assertPoint, type Box, type Point } from '../geometry/point';
-import { arrangementOf, type Area, type Arrangement, type Closing } from './arrangement';
+import { arrangementOf, assertRuns, type Area, type Arrangement, type Closing } from './arrangement';
 
 /**
  * Every bounded area of the arrangement of some runs, each once, none for the outside: its outer outline first, then those
@@ -23,7 +23,7 @@ export const regions = (runs: CubicRun[], options: { gap: number }): Cubic[][][]
  */
 export function regionAt(runs: CubicRun[], p: Point, options: { gap: number }): Cubic[][] | null {
   assertPoint(p, 'the place');
-  if (!Array.isArray(runs) || runs.length === 0) return arrangementOf(runs, options).areaAt(p)?.loops ?? null;
+  assertRuns(runs, options.gap);
   const bounds = runs.map((run) => ({ run, box: boxOfOutline(run.cubics) }));
   return areaNear(bounds, p, options)?.loops ?? null;
 }
@@ -39,43 +39,56 @@ export type Bound = { readonly run: CubicRun; readonly box: Box };
 export type Looked = { readonly area: Area | null; readonly closings: readonly Closing[] };
 
 /** The area at a place, looked for among the runs near it, then further out until it lies in what was looked at. */
-export const areaNear = (bounds: readonly Bound[], p: Point, options: { gap: number }): Area | null =>
-  lookNear(bounds, p, options).area;
+export const areaNear = (bounds: readonly Bound[], p: Point, { gap }: { gap: number }): Area | null =>
+  new NearAreas(bounds, gap).at(p).area;
 
-/** The same, with what was closed around it; among no more than `most` runs, where that is said. */
-export function lookNear(
-  bounds: readonly Bound[],
-  p: Point,
-  { gap, most = Infinity }: { gap: number; most?: number },
-): Looked {
-  if (bounds.length === 0) return { area: null, closings: [] };
-  const all = boxOfBounds(bounds);
-  for (let reach = Math.max(FIRST.px, FIRST.gaps * gap); ; reach *= WIDER) {
-    const window = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
-    const isAll = holdsBox(window, all);
-    const near = reaching(bounds, window, gap);
-    if (near.length > most) return { area: null, closings: [] };
-    const arrangement = arrangementOf(
-      near.map((b) => b.run),
-      { gap },
-    );
-    const area = arrangement.areaAt(p);
-    if (isAll || (area && holdsBox(window, boxOfOutline(area.loops[0]))))
-      return { area, closings: arrangement.closings };
+/** Finds areas about places. What was looked at last is kept: it answers for all places of which it tells enough. */
+export class NearAreas {
+  private readonly all: Box;
+  private last: { window: Box; isAll: boolean; arrangement: Arrangement } | null = null;
+
+  constructor(
+    private readonly bounds: readonly Bound[],
+    private readonly gap: number,
+  ) {
+    this.all = boxOfBounds(bounds);
   }
+
+  /** The area at a place, and what was closed around it; looked for among no more than `most` runs, where that is said. */
+  at(p: Point, most = Infinity): Looked {
+    const known = this.last && told(this.last, p);
+    if (known) return known;
+    if (this.bounds.length === 0) return { area: null, closings: [] };
+    for (let reach = Math.max(FIRST.px, FIRST.gaps * this.gap); ; reach *= WIDER) {
+      const window = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
+      const near = reaching(this.bounds, window, this.gap);
+      if (near.length > most) return { area: null, closings: [] };
+      const arrangement = arrangementOf(near, { gap: this.gap });
+      this.last = { window, isAll: holdsBox(window, this.all), arrangement };
+      const found = told(this.last, p);
+      if (found) return found;
+    }
+  }
+}
+
+/** What an arrangement of all that reaches into a window tells of a place; null where that may not be all. */
+function told(
+  { window, isAll, arrangement }: { window: Box; isAll: boolean; arrangement: Arrangement },
+  p: Point,
+): Looked | null {
+  const area = arrangement.areaAt(p);
+  const isEnough = isAll || (area && boxHolds(window, p) && holdsBox(window, boxOfOutline(area.loops[0])));
+  return isEnough ? { area, closings: arrangement.closings } : null;
 }
 
 /** The areas of the runs that reach into a window: those that lie wholly in it are as of all runs. */
 export const arrangementWithin = (bounds: readonly Bound[], window: Box, { gap }: { gap: number }): Arrangement =>
-  arrangementOf(
-    reaching(bounds, window, gap).map((b) => b.run),
-    { gap },
-  );
+  arrangementOf(reaching(bounds, window, gap), { gap });
 
-const reaching = (bounds: readonly Bound[], window: Box, gap: number): Bound[] => {
+function reaching(bounds: readonly Bound[], window: Box, gap: number): CubicRun[] {
   const wide = growBox(window, 2 * gap + 1);
-  return bounds.filter((b) => boxesMeet(b.box, wide));
-};
+  return bounds.filter((b) => boxesMeet(b.box, wide)).map((b) => b.run);
+}
 
 export const boxOfBounds = (bounds: readonly Bound[]): Box => bounds.map((b) => b.box).reduce(joinBoxes, emptyBox);
 export const boxOfOutline = (outline: readonly Cubic[]): Box => outline.map(hullBox).reduce(joinBoxes);

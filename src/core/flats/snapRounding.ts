@@ -1,5 +1,6 @@
 import type Flatbush from 'flatbush';
-import { indexOf, type Pieces, type Vertices } from './grid';
+import type { Joint } from './joints';
+import { indexOf, turn, type Pieces, type Vertices } from './grid';
 import { Splits } from './splits';
 
 /** A piece passes through each vertex that lies this near to it: a step, squared. */
@@ -13,7 +14,7 @@ export type Besides = {
   /** Hears of two pieces within `reach` of each other that do not meet. */
   readonly passing: (i: number, j: number) => void;
   /** Straight pieces more, between vertices, once all that run past each other are known. */
-  readonly joints: () => readonly { a: number; b: number; source: number }[];
+  readonly joints: () => readonly Joint[];
 };
 
 /**
@@ -97,9 +98,9 @@ class Meetings {
     if (a !== c && a !== d && this.passes(j, c, d, a)) passed = true;
     if (b !== c && b !== d && this.passes(j, c, d, b)) passed = true;
     if (passed || !isApart) return;
-    const g = turn(x, y, c, d, a);
-    const h = turn(x, y, c, d, b);
-    if (g > 0 === h > 0 || turn(x, y, a, b, c) > 0 === turn(x, y, a, b, d) > 0) {
+    const g = turn(this.v, c, d, a);
+    const h = turn(this.v, c, d, b);
+    if (g > 0 === h > 0 || turn(this.v, a, b, c) > 0 === turn(this.v, a, b, d) > 0) {
       this.passing?.(i, j);
       return;
     }
@@ -145,7 +146,3 @@ class Meetings {
     return found;
   }
 }
-
-/** Twice the area of a triangle of vertices: above 0 for a turn from x towards y. Exact. */
-const turn = (x: readonly number[], y: readonly number[], a: number, b: number, c: number): number =>
-  (x[b] - x[a]) * (y[c] - y[a]) - (y[b] - y[a]) * (x[c] - x[a]);

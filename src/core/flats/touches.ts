@@ -1,17 +1,12 @@
 import { touchingFrom } from '../geometry/meetings';
 import { evaluate } from '../geometry/cubic';
-import { distance, type Point } from '../geometry/point';
+import { distance } from '../geometry/point';
 import type { Curves } from './ends';
 import type { Pieces, Vertices } from './grid';
+import type { OnCurve } from './joints';
 
 /** Where two curves run past each other so near that they touch: a place on each. */
-export type Touch = {
-  readonly a: number;
-  readonly ta: number;
-  readonly b: number;
-  readonly tb: number;
-  readonly points: [Point, Point];
-};
+export type Touch = readonly [OnCurve, OnCurve];
 
 /** Pieces whose directions differ by no more than this (the sine) may touch between their ends. */
 const ALIKE = 0.25;
@@ -22,7 +17,7 @@ const FAR = 2;
 
 /** Looks at pairs of pieces that run past each other for places where their curves touch within `reach`, px; one for two curves. */
 export class Touches {
-  private readonly found = new Map<number, Touch & { away: number }>();
+  private readonly found = new Map<number, { touch: Touch; away: number }>();
 
   constructor(
     private readonly curves: Curves,
@@ -32,7 +27,7 @@ export class Touches {
   ) {}
 
   get list(): Touch[] {
-    return [...this.found.values()];
+    return [...this.found.values()].map((f) => f.touch);
   }
 
   look(i: number, j: number): void {
@@ -58,10 +53,12 @@ export class Touches {
     const isFar = (t: number, start: number, piece: number): boolean =>
       Math.abs(t - start) > FAR * (p.t1[piece] - p.t0[piece]) || t <= 0 || t >= 1;
     if (isFar(ta, from.a, i) || isFar(tb, from.b, j)) return;
-    const points: [Point, Point] = [evaluate(cubics[m], ta), evaluate(cubics[n], tb)];
-    const away = distance(...points);
+    const touch: Touch = [
+      { curve: m, t: ta, point: evaluate(cubics[m], ta) },
+      { curve: n, t: tb, point: evaluate(cubics[n], tb) },
+    ];
+    const away = distance(touch[0].point, touch[1].point);
     const key = Math.min(m, n) * 2 ** 26 + Math.max(m, n);
-    if (away <= reach && !((this.found.get(key)?.away ?? Infinity) <= away))
-      this.found.set(key, { a: m, ta, b: n, tb, points, away });
+    if (away <= reach && !((this.found.get(key)?.away ?? Infinity) <= away)) this.found.set(key, { touch, away });
   }
 }

@@ -4,6 +4,8 @@ import { Button } from 'antd';
 import { seenFlats } from '@/core/edits/flats';
 import { opaque } from '@/core/colour/colour';
 import { colourOf } from '@/core/scene/ink';
+import type { Paint } from '@/core';
+import { formatCount } from '@/ui/format';
 import { ColourField } from '@/ui/ColourField';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { makeLine, repaintAlike, takeFlatAway, visitFlat } from '../../commands/flats';
@@ -19,10 +21,10 @@ export function FlatsCard() {
   const flats = seenFlats(drawing);
   const open = flats.filter((f) => f.open);
   const own = flats.find((f) => f.id === inHand);
-  const colours = new Map<string, { fill: (typeof flats)[number]['fill']; count: number }>();
+  const fills = new Map<string, { fill: Paint; count: number }>();
   for (const { fill } of flats) {
-    const key = opaque(colourOf(drawing, fill));
-    colours.set(key, { fill, count: (colours.get(key)?.count ?? 0) + 1 });
+    const key = typeof fill === 'string' ? fill : JSON.stringify(fill);
+    fills.set(key, { fill, count: (fills.get(key)?.count ?? 0) + 1 });
   }
   if (flats.length === 0)
     return (
@@ -45,20 +47,23 @@ export function FlatsCard() {
             </Button>
           </div>
         )}
-        {[...colours].map(([colour, { fill, count }]) => (
-          <div className="row" key={colour}>
-            <ColourField
-              label={`All flats in ${colour}`}
-              value={colour}
-              disabled={reading}
-              onCommit={(to) => repaintAlike(bench, fill, to)}
-            />
-            <span className="flat-count">{count === 1 ? 'one flat' : `${count} flats`}</span>
-            <Button size="small" aria-label={`Pour ${colour}`} onClick={() => preferIn('pour', { colour })}>
-              pour
-            </Button>
-          </div>
-        ))}
+        {[...fills].map(([key, { fill, count }]) => {
+          const colour = opaque(colourOf(drawing, fill));
+          return (
+            <div className="row" key={key}>
+              <ColourField
+                label={`All flats in ${colour}`}
+                value={colour}
+                disabled={reading}
+                onCommit={(to) => repaintAlike(bench, fill, to)}
+              />
+              <span className="flat-count">{formatCount(count, 'flat')}</span>
+              <Button size="small" aria-label={`Pour ${colour}`} onClick={() => preferIn('pour', { colour })}>
+                pour
+              </Button>
+            </div>
+          );
+        })}
       </div>
       {own && (
         <div className="card" role="group" aria-label="This flat">

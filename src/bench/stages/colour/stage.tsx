@@ -1,4 +1,5 @@
 import { seenFlats } from '@/core/edits/flats';
+import { formatCount } from '@/ui/format';
 import type { Stage } from '../stage';
 import { LineCard } from '../shared/LineCard';
 import { useIsChosen } from '../shared/useIsChosen';
@@ -26,7 +27,6 @@ export const colour: Stage<'colour'> = {
     const flats = seenFlats(d);
     if (flats.length === 0) return '–';
     const open = flats.filter((f) => f.open).length;
-    const all = `${flats.length} ${flats.length === 1 ? 'flat' : 'flats'}`;
-    return open > 0 ? `${all}, ${open} open` : all;
+    return open > 0 ? `${formatCount(flats.length, 'flat')}, ${open} open` : formatCount(flats.length, 'flat');
   },
 };
