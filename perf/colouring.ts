@@ -10,7 +10,7 @@ const ARRANGEMENTS = 300;
 const GAP = 3;
 
 /** Areas beside flooding, on made-up arrangements; and how long the areas of very many lines take, all and one. */
-export function colouring(): unknown {
+export function colouring(): object {
   const all = { arrangements: ARRANGEMENTS, flooded: 0, narrow: 0, otherSize: 0, unknown: 0 };
   for (let seed = 1; seed <= ARRANGEMENTS; seed++) {
     const f = measureAreas(madeUpArrangement(seed), seed % 3 === 0 ? 0 : GAP);

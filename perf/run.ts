@@ -12,6 +12,7 @@ import { countReplies, figuresOnDemo, figuresUnderHand } from './figures';
 import { beside, bodies, livingFrames } from './inking';
 import { colouring } from './colouring';
 import { crowd } from './crowd';
+import { flatFrames } from './flatFrames';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
 import { nearestLine } from './nearest';
@@ -147,7 +148,7 @@ async function main(): Promise<void> {
       refine: await refining(),
       ink: { bodies: bodies(), besideCanvaskit: await beside(), living: await livingFrames() },
       prepare: await preparing(),
-      colour: colouring(),
+      colour: { ...colouring(), frames: await flatFrames() },
       crowd: [await crowd(2_000), await crowd(10_000)],
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

@@ -1,8 +1,8 @@
-import Flatbush from 'flatbush';
 import { isOnGrid } from '../drawing/grid';
 import type { Flat } from '../drawing/item';
 import type { Drawing } from '../drawing/schema';
 import { growBox, joinBoxes, movedBox } from '../geometry/box';
+import { indexOfBoxes } from '../geometry/boxIndex';
 import { subtract, type Point } from '../geometry/point';
 import { boundsOf, boundsOfLine, flatBox } from './flats';
 import type { Moved } from './movedLines';
@@ -23,9 +23,7 @@ export function carriedFlats(
   if (!by || !isOnGrid(by.x) || !isOnGrid(by.y)) return null;
   const own = new Set(moved.flatMap(({ is }) => boundsOfLine(is!)));
   const stay = boundsOf(after, []).filter((b) => !own.has(b));
-  const index = stay.length > 0 ? new Flatbush(stay.length) : null;
-  for (const { box } of stay) index!.add(box.minX, box.minY, box.maxX, box.maxY);
-  index?.finish();
+  const index = stay.length > 0 ? indexOfBoxes(stay.map((b) => b.box)) : null;
   const carried = flats.filter((f) => {
     const box = flatBox(f);
     const { minX, minY, maxX, maxY } = growBox(joinBoxes(box, movedBox(box, by)), f.gap + 1);

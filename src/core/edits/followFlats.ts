@@ -1,4 +1,4 @@
-import Flatbush from 'flatbush';
+import type Flatbush from 'flatbush';
 import { applyChange } from '../change/apply';
 import type { Step } from '../change/change';
 import { sidesOf, type Edit } from '../change/edit';
@@ -9,8 +9,9 @@ import { cubicsOf, skeletonBox } from '../drawing/run';
 import type { Drawing } from '../drawing/schema';
 import { arrangementWithin, boxOfBounds, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area, Arrangement } from '../flats/arrangement';
-import { boxesMeet, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
+import { emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import { cubicArea, evaluate } from '../geometry/cubic';
+import { indexOfBoxes } from '../geometry/boxIndex';
 import { add, distance, scale, type Box, type Point } from '../geometry/point';
 import { carriedFlats } from './carriedFlats';
 import { movedBy, placesIn } from './flatPlaces';
@@ -42,13 +43,13 @@ export function withFlats(d: Drawing, edit: Edit, freshId: () => string): Edit {
 export function following(before: Drawing, after: Drawing, freshId: () => string): Step[] {
   const moved = movedLines(before, after);
   if (moved.length === 0) return [];
-  const places = moved.flatMap(({ was, is, sheets }) =>
-    [was, is].flatMap((l) => (l ? [{ box: skeletonBox(l), sheets }] : [])),
-  );
+  const places = moved.flatMap(({ sheets, boxes }) => boxes.map((box) => ({ box, sheets })));
+  if (places.length === 0) return [];
+  const index = indexOfBoxes(places.map((p) => p.box));
   const all = allFlats(after);
   const touched = all.filter((f) => {
-    const near = growBox(flatBox(f), Math.max(1, f.gap));
-    return places.some(({ box, sheets }) => boxesMeet(box, near) && sheets.some((s) => !f.without?.includes(s)));
+    const { minX, minY, maxX, maxY } = growBox(flatBox(f), Math.max(1, f.gap));
+    return index.collides(minX, minY, maxX, maxY, (i) => places[i].sheets.some((s) => !f.without?.includes(s)));
   });
   if (touched.length === 0) return [];
   // What has gone along in the edit itself, with a group that holds it, is where it belongs already.
@@ -82,12 +83,7 @@ class Following {
     private readonly isLed: (f: Flat) => boolean,
     private readonly freshId: () => string,
   ) {
-    this.before = new Flatbush(moved.length);
-    for (const { was, is } of moved) {
-      const { minX, minY, maxX, maxY } = skeletonBox(was ?? is!);
-      this.before.add(minX, minY, maxX, maxY);
-    }
-    this.before.finish();
+    this.before = indexOfBoxes(moved.map(({ was, is }) => skeletonBox(was ?? is!)));
   }
 
   steps(): Step[] {
@@ -99,11 +95,9 @@ class Following {
     // The larger ones first: of two that have become one the larger stays.
     const sought = this.touched.map((f) => this.seek(f)).sort((a, b) => b.size - a.size);
     const own = this.touched.map(flatBox).reduce(joinBoxes);
-    // A line that has moved, where it is no larger than the flats are.
-    const lines = this.moved.flatMap(({ is }) =>
-      is && boxArea(skeletonBox(is)) < 2 * boxArea(own) ? [skeletonBox(is)] : [],
-    );
-    this.around = [own, ...lines, boxOfPlaces(sought.flatMap((s) => s.places))].reduce(joinBoxes);
+    // What has changed, where it is no larger than the flats are.
+    const changed = this.moved.flatMap(({ boxes }) => boxes.filter((b) => boxArea(b) < 2 * boxArea(own)));
+    this.around = [own, ...changed, boxOfPlaces(sought.flatMap((s) => s.places))].reduce(joinBoxes);
     const parts: { flat: Flat; area: Area; at: Point }[] = [];
     for (const { flat, places, at, size } of sought) {
       const votes = this.votesOf(flat, places, size);

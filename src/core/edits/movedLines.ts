@@ -1,24 +1,59 @@
+import { dequal } from 'dequal';
 import { linesOf } from '../drawing/items';
-import type { Drawing, Line } from '../drawing/schema';
+import { segmentBetween, skeletonBox } from '../drawing/run';
+import type { Drawing, Line, Run } from '../drawing/schema';
+import { hullBox } from '../geometry/bounds';
+import type { Box } from '../geometry/point';
 
-/** A line before and after, without one where it has come, or gone; and the sheets that it lay and lies on. */
+/**
+ * A line before and after, without one where it has come, or gone; the sheets that it lay and lies on; and where it is
+ * another than it was.
+ */
 export type Moved = {
   readonly was: Line | undefined;
   readonly is: Line | undefined;
   readonly sheets: readonly string[];
+  readonly boxes: readonly Box[];
 };
+
+/** Of a line of which more segments have changed it is taken that all have. */
+const FEW = 12;
 
 /** The lines that have come, gone or changed their shape. Whether their sheets are seen does not matter. */
 export function movedLines(before: Drawing, after: Drawing): Moved[] {
   const list = (d: Drawing) =>
     d.sheets.flatMap((s) => linesOf(s).map((line) => [line.id, { line, sheet: s.id }] as const));
-  const was = new Map(list(before));
+  const old = new Map(list(before));
   const moved: Moved[] = [];
   for (const [id, { line: is, sheet }] of list(after)) {
-    const old = was.get(id);
-    was.delete(id);
-    if (old?.line.runs === is.runs && old.sheet === sheet) continue;
-    moved.push({ was: old?.line, is, sheets: old && old.sheet !== sheet ? [old.sheet, sheet] : [sheet] });
+    const found = old.get(id);
+    old.delete(id);
+    const was = found?.line;
+    const isMoved = was && found.sheet !== sheet;
+    if (was?.runs === is.runs && !isMoved) continue;
+    const boxes = (was && !isMoved && boxesOfChanges(was, is)) || [was, is].flatMap((l) => (l ? [skeletonBox(l)] : []));
+    moved.push({ was, is, sheets: isMoved ? [found.sheet, sheet] : [sheet], boxes });
   }
-  return [...moved, ...[...was.values()].map(({ line, sheet }) => ({ was: line, is: undefined, sheets: [sheet] }))];
+  for (const { line, sheet } of old.values())
+    moved.push({ was: line, is: undefined, sheets: [sheet], boxes: [skeletonBox(line)] });
+  return moved;
 }
+
+/** The boxes of the segments that have changed, before and after; null where they cannot be told, or are many. */
+function boxesOfChanges(was: Line, is: Line): Box[] | null {
+  if (was.runs.length !== is.runs.length) return null;
+  const boxes: Box[] = [];
+  for (const [r, { nodes, closed }] of was.runs.entries()) {
+    const now = is.runs[r];
+    if (now.nodes.length !== nodes.length || now.closed !== closed) return null;
+    const differs = nodes.map((n, i) => n !== now.nodes[i] && !dequal(n, now.nodes[i]));
+    if (differs.filter(Boolean).length > FEW) return null;
+    const segments = closed ? nodes.length : nodes.length - 1;
+    for (let i = 0; i < segments; i++)
+      if (differs[i] || differs[(i + 1) % nodes.length]) boxes.push(boxOfSegment(was.runs[r], i), boxOfSegment(now, i));
+  }
+  return boxes;
+}
+
+const boxOfSegment = ({ nodes }: Run, i: number): Box =>
+  hullBox(segmentBetween(nodes[i], nodes[(i + 1) % nodes.length]));

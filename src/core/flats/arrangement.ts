@@ -1,6 +1,6 @@
 import { assertRun, type CubicRun } from '../geometry/along';
 import { cubicArea, type Cubic } from '../geometry/cubic';
-import { distance, type Point } from '../geometry/point';
+import { distance, type Box, type Point } from '../geometry/point';
 import { curvesOf } from './ends';
 import { Faces, type Face } from './faces';
 import { indexOf, Vertices } from './grid';
@@ -31,12 +31,13 @@ export class Arrangement {
   private readonly touch: number;
   private readonly known = new Map<Face, Area | null>();
 
-  constructor(runs: readonly CubicRun[], gap: number) {
+  /** With `within`, of what reaches into that box: areas that lie in it are as of all. */
+  constructor(runs: readonly CubicRun[], gap: number, within: Box | null) {
     const curves = curvesOf(runs);
     this.vertices = new Vertices(curves.cubics);
     const { extent } = this.vertices;
     this.touch = Math.min(TOUCHES.px, TOUCHES.share * extent);
-    const pieces = straightPieces(curves.cubics, this.vertices, Math.min(STRAY.px, STRAY.share * extent));
+    const pieces = straightPieces(curves.cubics, this.vertices, Math.min(STRAY.px, STRAY.share * extent), within);
     const index = indexOf(this.vertices, pieces);
     if (!index) {
       this.faces = null;
@@ -87,9 +88,12 @@ export class Arrangement {
 }
 
 /** @throws RangeError for a bad run, or a gap that is below 0 or not finite. */
-export function arrangementOf(runs: readonly CubicRun[], { gap }: { gap: number }): Arrangement {
+export function arrangementOf(
+  runs: readonly CubicRun[],
+  { gap, within = null }: { gap: number; within?: Box | null },
+): Arrangement {
   assertRuns(runs, gap);
-  return new Arrangement(runs, gap);
+  return new Arrangement(runs, gap, within);
 }
 
 /** @throws RangeError for a bad run, or a gap that is below 0 or not finite. */

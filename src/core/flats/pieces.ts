@@ -1,4 +1,7 @@
+import { hullBox } from '../geometry/bounds';
+import { boxesMeet } from '../geometry/box';
 import { evaluate, type Cubic } from '../geometry/cubic';
+import type { Box } from '../geometry/point';
 import { Pieces, type Vertices } from './grid';
 
 const MOST_PIECES = 512;
@@ -13,11 +16,17 @@ function piecesOf([a, b, c, d]: Cubic, tolerance: number): number {
 
 /**
  * Curves as chains of straight pieces within `tolerance` of them, cut evenly, so that a curve and the same one the other
- * way give the same; a curve that is no longer than a step of the grid gives none.
+ * way give the same; a curve that is no longer than a step of the grid gives none, and with `within` one that lies outside.
  */
-export function straightPieces(curves: readonly Cubic[], vertices: Vertices, tolerance: number): Pieces {
+export function straightPieces(
+  curves: readonly Cubic[],
+  vertices: Vertices,
+  tolerance: number,
+  within: Box | null,
+): Pieces {
   const pieces = new Pieces();
   curves.forEach((c, source) => {
+    if (within && !boxesMeet(hullBox(c), within)) return;
     const n = piecesOf(c, tolerance);
     let from = vertices.at(c[0], true);
     let t0 = 0;

@@ -61,9 +61,8 @@ export class NearAreas {
     if (this.bounds.length === 0) return { area: null, closings: [] };
     for (let reach = Math.max(FIRST.px, FIRST.gaps * this.gap); ; reach *= WIDER) {
       const window = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
-      const near = reaching(this.bounds, window, this.gap);
-      if (near.length > most) return { area: null, closings: [] };
-      const arrangement = arrangementOf(near, { gap: this.gap });
+      if (this.bounds.filter((b) => boxesMeet(b.box, window)).length > most) return { area: null, closings: [] };
+      const arrangement = arrangementWithin(this.bounds, window, { gap: this.gap });
       this.last = { window, isAll: holdsBox(window, this.all), arrangement };
       const found = told(this.last, p);
       if (found) return found;
@@ -81,13 +80,11 @@ function told(
   return isEnough ? { area, closings: arrangement.closings } : null;
 }
 
-/** The areas of the runs that reach into a window: those that lie wholly in it are as of all runs. */
-export const arrangementWithin = (bounds: readonly Bound[], window: Box, { gap }: { gap: number }): Arrangement =>
-  arrangementOf(reaching(bounds, window, gap), { gap });
-
-function reaching(bounds: readonly Bound[], window: Box, gap: number): CubicRun[] {
-  const wide = growBox(window, 2 * gap + 1);
-  return bounds.filter((b) => boxesMeet(b.box, wide)).map((b) => b.run);
+/** The areas of what reaches into a window: those that lie wholly in it are as of all runs. */
+export function arrangementWithin(bounds: readonly Bound[], window: Box, { gap }: { gap: number }): Arrangement {
+  const within = growBox(window, 2 * gap + 1);
+  const near = bounds.filter((b) => boxesMeet(b.box, within)).map((b) => b.run);
+  return arrangementOf(near, { gap, within });
 }
 
 export const boxOfBounds = (bounds: readonly Bound[]): Box => bounds.map((b) => b.box).reduce(joinBoxes, emptyBox);
