@@ -2,7 +2,9 @@ import { nanoid } from 'nanoid';
 import { applyChange, type Drawing } from '@/core';
 import type { Edit } from '@/core/change/edit';
 import { allFlats } from '@/core/edits/flats';
-import { following, withFlats } from '@/core/edits/followFlats';
+import { following } from '@/core/edits/followFlats';
+import { followingSteps, withFollowing } from '@/core/edits/following';
+import { heldGroups } from '@/core/drawing/items';
 
 const freshId = (): string => nanoid(12);
 
@@ -14,22 +16,23 @@ const RESTS = 2;
 export class FlatsUnderHand {
   private last: { base: Drawing; steps: Edit['steps']; took: number; at: number } | null = null;
 
-  /** An edit that is to be made, with what becomes of flats by it. */
-  made = (d: Drawing, edit: Edit): Edit => withFlats(d, edit, freshId);
+  /** An edit that is to be made, with what becomes of flats by it, and of what is held inside of shapes. */
+  made = (d: Drawing, edit: Edit): Edit => withFollowing(d, edit, freshId);
 
   /** What a drawing would be by an edit. */
   shown(d: Drawing, edit: Edit): Drawing {
     const after = applyChange(d, edit);
     const flats = allFlats(d);
-    if (flats.length === 0) return after;
+    if (flats.length === 0 && d.sheets.every((s) => heldGroups(s.items).length === 0)) return after;
     const start = performance.now();
     const { last } = this;
     // Only where the edit itself leaves flats alone do the steps of another frame fit.
     const isApart = allFlats(after).every((f, i) => f === flats[i]);
     const isFresh = isApart && last?.base === d && last.took > QUICK && start - last.at < RESTS * last.took;
-    const steps = isFresh ? last.steps : following(d, after, freshId);
+    const own = isFresh ? last.steps : following(d, after, freshId);
     const end = performance.now();
-    if (!isFresh) this.last = isApart ? { base: d, steps, took: end - start, at: end } : null;
+    if (!isFresh) this.last = isApart ? { base: d, steps: own, took: end - start, at: end } : null;
+    const steps = followingSteps(d, after, freshId, own);
     return steps.length > 0 ? applyChange(after, { steps }) : after;
   }
 }

@@ -1,4 +1,4 @@
-import { converter } from 'culori';
+import { converter, parse } from 'culori';
 
 /** Lightness, 0…1, and two opponent axes: as far apart as colours look (OKLab: Ottosson 2020). */
 export type Lab = readonly [number, number, number];
@@ -21,3 +21,9 @@ export function rgbOf([l, a, b]: Lab): [number, number, number] {
 
 /** How far apart two colours look. */
 export const labDistance = (p: Lab, q: Lab): number => Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
+
+/** A colour written #rrggbb. */
+export function labOfHex(colour: string): Lab {
+  const { l, a, b } = toLab(parse(colour)!);
+  return [l, a, b];
+}

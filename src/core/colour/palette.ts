@@ -1,4 +1,5 @@
 import { assertColourImage, type ColourImage } from '../raster/colourImage';
+import { ALIKE, meanOf, middlesOf, sharedOut, type Bin } from './clusters';
 import { labDistance, labOf, rgbOf, type Lab } from './oklab';
 
 /** A colour of sRGB, 0…255 each, and how much of the picture it stands for, 0…1. */
@@ -12,16 +13,8 @@ const MOST = 256;
 const ENOUGH = 1_000_000;
 /** Less than this share of a picture is stray. */
 const STRAY = 0.0004;
-/** How much a large area counts beside a small one: its size to this power. Small strong accents are kept so. */
-const POWER = 0.4;
-const ROUNDS = 24;
-/** Colours that look so much alike are one. */
-const ALIKE = 0.025;
 /** A colour is the mean of what lies nearest to its middle: so much of it. */
 const CORE = 0.6;
-
-/** Pixels of like colour: their mean, how many, and how many of them lie in areas and not on edges. */
-type Bin = { readonly lab: Lab; readonly count: number; readonly strength: number };
 
 /**
  * The colours that stand for a picture, the one with the largest share first; fewer than `count` where the picture has fewer.
@@ -36,14 +29,7 @@ export function paletteOf(image: ColourImage, { count }: { count: number }): Pal
     throw new RangeError(`the count must be a whole number from 1 to ${MOST}`);
   const bins = binsOf(image, LEVELS.fine);
   const total = bins.reduce((sum, b) => sum + b.count, 0);
-  let middles = beginnings(withoutStray(binsOf(image, LEVELS.coarse), total), count);
-  for (let round = 0; round < ROUNDS; round++) {
-    const own = sharedOut(bins, middles);
-    const next = middles.map((m, k) => meanOf(own[k], (b) => b.strength) ?? m);
-    const moved = Math.max(...next.map((m, k) => labDistance(m, middles[k])));
-    middles = next;
-    if (moved < 1e-4) break;
-  }
+  const middles = middlesOf(bins, count, withoutStray(binsOf(image, LEVELS.coarse), total));
   const found = sharedOut(bins, middles).flatMap((own, k) => {
     const size = own.reduce((sum, b) => sum + b.count, 0);
     return size > 0 ? [{ lab: coreOf(own, middles[k]), size }] : [];
@@ -93,45 +79,6 @@ function differenceAt({ width, height, data }: ColourImage, x: number, y: number
   let sum = 0;
   for (let c = 0; c < 3; c++) sum += (data[right + c] - data[left + c]) ** 2 + (data[below + c] - data[above + c]) ** 2;
   return sum;
-}
-
-/** The commonest colour, then always the one that is worst stood for by those before. */
-function beginnings(bins: readonly Bin[], count: number): Lab[] {
-  const first = bins.reduce((a, b) => (b.strength > a.strength ? b : a));
-  const middles: Lab[] = [first.lab];
-  const away = bins.map((b) => labDistance(b.lab, first.lab));
-  const worth = ({ strength }: Bin, i: number): number => strength ** POWER * away[i] ** 2;
-  while (middles.length < count) {
-    let worst = 0;
-    bins.forEach((b, i) => {
-      if (worth(b, i) > worth(bins[worst], worst)) worst = i;
-    });
-    if (away[worst] < ALIKE) break;
-    middles.push(bins[worst].lab);
-    bins.forEach((b, i) => (away[i] = Math.min(away[i], labDistance(b.lab, bins[worst].lab))));
-  }
-  return middles;
-}
-
-/** The bins that lie nearest to each of some middles. */
-function sharedOut(bins: readonly Bin[], middles: readonly Lab[]): Bin[][] {
-  const own = middles.map((): Bin[] => []);
-  for (const b of bins) {
-    let [nearest, least] = [0, Infinity];
-    middles.forEach((m, k) => {
-      const away = labDistance(b.lab, m);
-      if (away < least) [nearest, least] = [k, away];
-    });
-    own[nearest].push(b);
-  }
-  return own;
-}
-
-function meanOf(bins: readonly Bin[], weight: (b: Bin) => number): Lab | null {
-  const sum = bins.reduce((n, b) => n + weight(b), 0);
-  if (sum === 0) return null;
-  const axis = (i: 0 | 1 | 2): number => bins.reduce((n, b) => n + weight(b) * b.lab[i], 0) / sum;
-  return [axis(0), axis(1), axis(2)];
 }
 
 /** The mean of what lies nearest to the middle: edges, where colours are mixed, lie further off. */

@@ -60,6 +60,8 @@ const groupAt = (level: number) =>
     items: z.array(itemAt(level)).max(MOST_ITEMS),
     /** What of the group lies outside of this line is not seen. The line's own style does not count. */
     clip: lineSchema.optional(),
+    /** The line or flat whose outline the clip is: where that changes its shape, so does the clip. */
+    inside: idSchema.optional(),
     ...layingShape,
   });
 
@@ -68,7 +70,7 @@ export const itemSchema = itemAt(0);
 export const itemsSchema = z.array(itemSchema).max(MOST_ITEMS);
 /** Some of a group, but not what is in it. */
 export const groupSidesSchema = z
-  .strictObject({ ...groupName, clip: lineSchema.nullable(), ...layingShape })
+  .strictObject({ ...groupName, clip: lineSchema.nullable(), inside: idSchema.nullable(), ...layingShape })
   .omit({ kind: true, id: true })
   .partial();
 export const pictureSidesSchema = pictureSchema.omit({ kind: true, id: true }).partial();
@@ -84,6 +86,7 @@ export type Group = Laying & {
   readonly name: string;
   readonly items: readonly Item[];
   readonly clip?: Line;
+  readonly inside?: string;
 };
 export type Flat = Laying & {
   readonly kind: 'flat';

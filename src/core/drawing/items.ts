@@ -31,6 +31,34 @@ export const linesOfItem = (item: Item): readonly Line[] =>
 export const flatsIn = (items: readonly Item[]): Flat[] =>
   items.flatMap((item) => (isFlat(item) ? [item] : isGroup(item) ? flatsIn(item.items) : []));
 
+const bounding = new WeakMap<readonly Item[], readonly Line[]>();
+
+/** The lines that areas lie between: all but those that are held inside of a shape. Worked out once for each list. */
+export function boundingLines(items: readonly Item[]): readonly Line[] {
+  let lines = bounding.get(items);
+  if (!lines) {
+    lines = items.every((item) => !isGroup(item))
+      ? linesIn(items)
+      : items.flatMap((item) => (isLine(item) ? [item] : isGroup(item) && !item.clip ? boundingLines(item.items) : []));
+    bounding.set(items, lines);
+  }
+  return lines;
+}
+
+const held = new WeakMap<readonly Item[], readonly Group[]>();
+
+/** The groups that are held inside of a shape, each with those within it after it. Worked out once for each list. */
+export function heldGroups(items: readonly Item[]): readonly Group[] {
+  let groups = held.get(items);
+  if (!groups) {
+    groups = items.flatMap((item) =>
+      isGroup(item) ? [...(item.inside !== undefined ? [item] : []), ...heldGroups(item.items)] : [],
+    );
+    held.set(items, groups);
+  }
+  return groups;
+}
+
 /** Whether a sheet is a part to be traced: one that has flats and no lines is none. */
 export const isPart = (s: Pick<Sheet, 'items'>): boolean =>
   linesIn(s.items).length > 0 || flatsIn(s.items).length === 0;

@@ -25,8 +25,13 @@ export const shadeSchema = z.strictObject({
 /** What a stroke or a fill is painted with. A solid paint is written as its colour. */
 export const paintSchema = z.union([solidSchema, swatchPaintSchema, gradientPaintSchema, shadeSchema]);
 
-/** A named colour of the palette. */
-export const swatchSchema = z.strictObject({ id: idSchema, name: nameSchema, colour: colourSchema });
+/** A named colour of the palette, perhaps in a group of such by its name. */
+export const swatchSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  colour: colourSchema,
+  group: nameSchema.optional(),
+});
 
 /** A colour at a share of a gradient's way. */
 export const stopSchema = z.strictObject({ at: share, colour: z.union([solidSchema, swatchPaintSchema]) });
@@ -64,6 +69,11 @@ export type Gradient = Readonly<Omit<z.infer<typeof gradientSchema>, 'stops'>> &
   readonly stops: readonly Readonly<z.infer<typeof stopSchema>>[];
 };
 
+/** What a paint begins with: a colour, or one of the palette's. */
+export type BasePaint = string | Readonly<z.infer<typeof swatchPaintSchema>>;
+
+export const isSwatch = (p: Paint | null): p is Readonly<z.infer<typeof swatchPaintSchema>> =>
+  typeof p === 'object' && p !== null && 'swatch' in p;
 export const isShade = (p: Paint | null): p is Shade => typeof p === 'object' && p !== null && 'of' in p;
 /** Whether a paint is a shade of whatever fill lies beside its line. */
 export const followsFill = (p: Paint | null): p is Shade => isShade(p) && p.of === 'beside';

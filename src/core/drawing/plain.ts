@@ -4,7 +4,7 @@ import { isGroup, mapped } from './items';
 /** What is as good as not said of an item, in the order in which the rest is said. */
 export const plainOf = {
   line: { marks: [] as readonly never[], opacity: 1, blend: 'normal', name: '' },
-  group: { clip: null, opacity: 1, blend: 'normal' },
+  group: { clip: null, inside: null, opacity: 1, blend: 'normal' },
   picture: { opacity: 1, blend: 'normal' },
   flat: { opacity: 1, blend: 'normal', name: '', open: false, without: [] as readonly never[] },
 } as const;

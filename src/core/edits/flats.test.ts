@@ -21,7 +21,7 @@ import { circle, closed, open } from '../test/arrangements';
 import type { CubicRun } from '../geometry/along';
 import type { Edit } from '../change/edit';
 import { flatAt, flatIntoLine, paintFlats, pour, removeFlats } from './flats';
-import { withFlats } from './followFlats';
+import { withFollowing } from './following';
 import { removeLines } from './lines';
 import { moveNodes } from './nodes';
 import { setSheet } from './sheets';
@@ -45,7 +45,7 @@ const poured = (d: Drawing, at: Point, fill = '#c33d2b', gap = 0): Drawing => {
   if (!made) throw new Error('nothing to pour into');
   return applyChange(d, changeOf(made.edit, freshId()));
 };
-const after = (d: Drawing, e: Edit): Drawing => applyChange(d, changeOf(withFlats(d, e, freshId), freshId()));
+const after = (d: Drawing, e: Edit): Drawing => applyChange(d, changeOf(withFollowing(d, e, freshId), freshId()));
 const flats = (d: Drawing): Flat[] => d.sheets.flatMap((s) => flatsIn(s.items));
 const size = (f: Flat): number => Math.abs(f.runs.flatMap(cubicsOf).reduce((sum, c) => sum + cubicArea(c), 0));
 const node = (l: string, k: number) => [{ line: l, run: 0, node: k }];
@@ -66,7 +66,7 @@ test('a flat follows a node of its lines, in the same change, and goes back with
   const d = poured(drawingOf(frame, wall), p(60, 60));
   const moved = after(d, moveNodes(d, node('l1', 1), p(0, 0)));
   expect(flats(moved)).toEqual(flats(d));
-  const change = changeOf(withFlats(d, moveNodes(d, node('l0', 0), p(-10, -10)), freshId), 'c');
+  const change = changeOf(withFollowing(d, moveNodes(d, node('l0', 0), p(-10, -10)), freshId), 'c');
   const wider = applyChange(d, change);
   expect(size(flats(wider)[0])).toBeGreaterThan(10_900);
   expect(flats(wider)[0].open).toBeUndefined();
@@ -185,7 +185,7 @@ test('through many edits and back: to the byte, and no flat lost', () => {
     const l = lines[Math.floor(random() * lines.length)];
     const k = Math.floor(random() * l.runs[0].nodes.length);
     const by = p(Math.round(40 * (random() - 0.5)), Math.round(40 * (random() - 0.5)));
-    const change = changeOf(withFlats(d, moveNodes(d, node(l.id, k), by), freshId), `c${i}`);
+    const change = changeOf(withFollowing(d, moveNodes(d, node(l.id, k), by), freshId), `c${i}`);
     d = applyChange(d, change);
     done.push(change);
     expect(flats(d).length).toBeGreaterThan(0);

@@ -3,7 +3,7 @@ import type { Step } from '../change/change';
 import { findItem, placeOf, sheetOf } from '../drawing/find';
 import { runFromCubics } from '../drawing/fromCubics';
 import type { Flat } from '../drawing/item';
-import { flatsIn, linesOf } from '../drawing/items';
+import { boundingLines, flatsIn } from '../drawing/items';
 import type { Paint } from '../drawing/paint';
 import { shownCubics } from '../drawing/rounding';
 import { cubicsOf, skeletonBox } from '../drawing/run';
@@ -26,7 +26,7 @@ export const unseenSheets = (d: Drawing): string[] => d.sheets.flatMap((s) => (s
 
 /** What bounds areas: the lines of all sheets but some, as they are drawn. */
 export const boundsOf = (d: Drawing, without: readonly string[] = unseenSheets(d)): Bound[] =>
-  d.sheets.filter((s) => !without.includes(s.id)).flatMap((s) => linesOf(s).flatMap(boundsOfLine));
+  d.sheets.filter((s) => !without.includes(s.id)).flatMap((s) => boundingLines(s.items).flatMap(boundsOfLine));
 
 export const boundsOfLine = ({ runs }: Pick<Line, 'runs'>): Bound[] =>
   runs.flatMap((run) => {
@@ -170,13 +170,15 @@ const found = (d: Drawing, ids: Iterable<string>) =>
   });
 
 /** Flats painted anew. */
-export function paintFlats(d: Drawing, ids: Iterable<string>, fill: Paint): Edit {
-  const steps = found(d, ids).flatMap(({ place, flat }): Step[] => {
-    const sides = sidesOf<Pick<Flat, 'fill'>>(flat, { fill });
+export const paintFlats = (d: Drawing, ids: Iterable<string>, fill: Paint): Edit =>
+  edit('Paint', paintSteps(d, new Map(Array.from(ids, (id) => [id, fill]))));
+
+/** Steps by which flats are painted, each by its id. */
+export const paintSteps = (d: Drawing, fills: ReadonlyMap<string, Paint>): Step[] =>
+  found(d, fills.keys()).flatMap(({ place, flat }): Step[] => {
+    const sides = sidesOf<Pick<Flat, 'fill'>>(flat, { fill: fills.get(flat.id)! });
     return sides ? [{ step: 'setFlat', sheet: place.sheet.id, id: flat.id, ...sides }] : [];
   });
-  return edit('Paint', steps);
-}
 
 /** Flats taken away. */
 export function removeFlats(d: Drawing, ids: Iterable<string>): Edit {

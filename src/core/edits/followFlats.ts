@@ -1,7 +1,6 @@
 import type Flatbush from 'flatbush';
-import { applyChange } from '../change/apply';
 import type { Step } from '../change/change';
-import { sidesOf, type Edit } from '../change/edit';
+import { sidesOf } from '../change/edit';
 import { findItem, placeOf } from '../drawing/find';
 import { lineOnGrid, pointOnGrid } from '../drawing/grid';
 import type { Flat } from '../drawing/item';
@@ -29,17 +28,9 @@ const MOSTLY = 0.9;
 const OPENED = 3;
 
 /**
- * An edit, with what becomes of flats by it: each follows the lines that bound it. When they no longer do it keeps its
- * outline and is marked as open; divided, each part keeps the colour; joined, the larger one's. In one change, so that one
- * press takes all of it back.
+ * What flats are to be so as to follow what lines have become: each follows the lines that bound it. When they no longer do
+ * it keeps its outline and is marked as open; divided, each part keeps the colour; joined, the larger one's.
  */
-export function withFlats(d: Drawing, edit: Edit, freshId: () => string): Edit {
-  if (edit.steps.length === 0 || allFlats(d).length === 0) return edit;
-  const steps = following(d, applyChange(d, { id: 'flats', ...edit }), freshId);
-  return steps.length > 0 ? { ...edit, steps: [...edit.steps, ...steps] } : edit;
-}
-
-/** What flats are to be so as to follow what lines have become. */
 export function following(before: Drawing, after: Drawing, freshId: () => string): Step[] {
   const moved = movedLines(before, after);
   if (moved.length === 0) return [];

@@ -1,5 +1,5 @@
 import { dequal } from 'dequal';
-import { linesOf } from '../drawing/items';
+import { boundingLines } from '../drawing/items';
 import { segmentBetween, skeletonBox } from '../drawing/run';
 import type { Drawing, Line, Run } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';
@@ -22,7 +22,7 @@ const FEW = 12;
 /** The lines that have come, gone or changed their shape. Whether their sheets are seen does not matter. */
 export function movedLines(before: Drawing, after: Drawing): Moved[] {
   const list = (d: Drawing) =>
-    d.sheets.flatMap((s) => linesOf(s).map((line) => [line.id, { line, sheet: s.id }] as const));
+    d.sheets.flatMap((s) => boundingLines(s.items).map((line) => [line.id, { line, sheet: s.id }] as const));
   const old = new Map(list(before));
   const moved: Moved[] = [];
   for (const [id, { line: is, sheet }] of list(after)) {

@@ -160,7 +160,9 @@ export function freshItem(item: Item, freshId: () => string): Item {
   const id = freshId();
   if (!isGroup(item)) return { ...item, id };
   const clip = item.clip && { ...item.clip, id: freshId() };
-  return { ...item, id, items: item.items.map((child) => freshItem(child, freshId)), ...(clip && { clip }) };
+  // Its clip stays as it is: the shape that it followed is another's.
+  const { inside: _, ...own } = item;
+  return { ...own, id, items: item.items.map((child) => freshItem(child, freshId)), ...(clip && { clip }) };
 }
 
 /** An item moved, with all that is in it. */

@@ -42,7 +42,7 @@ export function linesFromPulled(
 }
 
 /** Outlines put together: each outer one with the holes within it. */
-function shapes(outlines: readonly PulledRun[]): PulledRun[][] {
+export function shapes<R extends Pick<PulledRun, 'cubics'>>(outlines: readonly R[]): R[][] {
   const all = outlines.map((run) => {
     const points = run.cubics.map((c) => c[0]).flatMap((p, i) => [p, run.cubics[i][1], run.cubics[i][2]]);
     return { run, points, area: signedArea(points) };

@@ -42,13 +42,31 @@ function smoothRows(
   }
 }
 
-function smoothColumns(from: Float32Array, to: Uint8Array, width: number, height: number, half: Float32Array): void {
+/** Values that are smoothed as a picture is. */
+export function blurredValues(values: Float32Array, width: number, height: number, sigma: number): Float32Array {
+  if (!(sigma > 0)) return values;
+  const rows = new Float32Array(width * height);
+  const result = new Float32Array(width * height);
+  smoothRows(values, rows, width, height, gaussianKernel(sigma));
+  smoothColumns(rows, result, width, height, gaussianKernel(sigma));
+  return result;
+}
+
+/** What is kept in whole numbers is rounded. */
+function smoothColumns(
+  from: Float32Array,
+  to: Uint8Array | Float32Array,
+  width: number,
+  height: number,
+  half: Float32Array,
+): void {
+  const rounds = to instanceof Uint8Array ? 0.5 : 0;
   const reach = half.length - 1;
   // Two pairs of rows at a time: each pass over the sums costs as much as the rows themselves.
   const sum = new Float32Array(width);
   for (let y = 0; y < height; y++) {
     const row = y * width;
-    for (let x = 0; x < width; x++) sum[x] = half[0] * from[row + x] + 0.5;
+    for (let x = 0; x < width; x++) sum[x] = half[0] * from[row + x] + rounds;
     for (let k = 1; k <= reach; k += 2) {
       const [a, b] = [Math.max(0, y - k) * width, Math.min(height - 1, y + k) * width];
       const [c, d] = [Math.max(0, y - k - 1) * width, Math.min(height - 1, y + k + 1) * width];

@@ -4,9 +4,12 @@ import type { GrayImage } from './grayImage';
 /**
  * The closed outlines of what is darker than `level`, between the middles of pixels and placed by their values
  * (marching squares: Lorensen and Cline 1987 in the plane). The dark lies to the left of the direction of travel when y
- * points down, so that outer outlines and holes run opposite ways. Beyond the edge there is paper.
+ * points down, so that outer outlines and holes run opposite ways. Beyond the edge there is paper (255).
  */
-export function contours({ width, height, data }: GrayImage, level: number): Point[][] {
+export function contours(
+  { width, height, data }: Pick<GrayImage, 'width' | 'height'> & { data: ArrayLike<number> },
+  level: number,
+): Point[][] {
   const at = (x: number, y: number): number =>
     x < 0 || y < 0 || x >= width || y >= height ? 255 : data[y * width + x];
   /** Where the level is crossed between two neighbouring pixels. */

@@ -1,3 +1,4 @@
+import type { ColourImage } from './colourImage';
 import type { GrayImage } from './grayImage';
 
 /** Red, green, blue and alpha of each pixel, row by row, as a canvas has them (not premultiplied). */
@@ -49,4 +50,14 @@ function fromPixels(
     grey[i] = value(data[j], data[j + 1], data[j + 2]) * alpha + 255 * (1 - alpha) + 0.5;
   }
   return { width, height, data: grey };
+}
+
+/** The picture's colours alone; what is see-through counts as white. */
+export function colourImageOf({ width, height, data }: RgbaImage): ColourImage {
+  const colours = new Uint8Array(3 * width * height);
+  for (let i = 0, j = 0; j < data.length; i += 3, j += 4) {
+    const alpha = data[j + 3] / 255;
+    for (let c = 0; c < 3; c++) colours[i + c] = data[j + c] * alpha + 255 * (1 - alpha) + 0.5;
+  }
+  return { width, height, channels: 3, data: colours };
 }

@@ -1,0 +1,26 @@
+import { applyChange } from '../change/apply';
+import type { Step } from '../change/change';
+import type { Edit } from '../change/edit';
+import type { Drawing } from '../drawing/schema';
+import { following } from './followFlats';
+import { followingShapes } from './followShapes';
+
+/** What follows from an edit: flats follow their lines, what is held inside of a shape follows that. */
+export function followingSteps(
+  before: Drawing,
+  after: Drawing,
+  freshId: () => string,
+  flats?: readonly Step[],
+): Step[] {
+  const first = flats ?? following(before, after, freshId);
+  const then = first.length > 0 ? applyChange(after, { steps: first }) : after;
+  const shapes = followingShapes(then);
+  return shapes.length > 0 ? [...first, ...shapes] : (first as Step[]);
+}
+
+/** An edit with all that follows from it, in one change: one press takes all of it back. */
+export function withFollowing(d: Drawing, edit: Edit, freshId: () => string): Edit {
+  if (edit.steps.length === 0) return edit;
+  const steps = followingSteps(d, applyChange(d, { id: 'following', ...edit }), freshId);
+  return steps.length > 0 ? { ...edit, steps: [...edit.steps, ...steps] } : edit;
+}
