@@ -1,5 +1,8 @@
 import { nanoid } from 'nanoid';
-import { emptyDrawing, plainPage, type Drawing } from '../src/core';
+import sharp from 'sharp';
+import { applyChange, emptyDrawing, plainPage, type Drawing, type Reference } from '../src/core';
+import type { Change } from '../src/core/change/change';
+import type { ColourImage } from '../src/core/raster/colourImage';
 import { placedReference, placeReference } from '../src/core/edits/references';
 import { tagColours } from '../src/core/edits/sheets';
 import { fromUnit } from '../src/core/drawing/unit';
@@ -7,6 +10,7 @@ import { closeDatabase } from '../src/server/database';
 import { keepDrawing, listDrawings } from '../src/server/drawings';
 import { appendChanges } from '../src/server/journal';
 import { takePicture } from '../src/server/pictures';
+import { canInLines, colouring } from './colouredCan';
 import { partlyTracedPear } from './drawings';
 import { canPhoto } from '../src/server/simulated/pictures/canPhoto';
 import { pearScan } from '../src/server/simulated/pictures/pearScan';
@@ -32,6 +36,8 @@ const scenes: {
   picture: () => Promise<Buffer>;
   drawing: () => Drawing;
   stage: string;
+  /** What is done on it once its picture lies there. */
+  then?: (d: Drawing, image: ColourImage, r: Reference) => Change[];
 }[] = [
   {
     title: 'Watering can, back of the packet',
@@ -54,11 +60,25 @@ const scenes: {
     drawing: partlyTracedPear,
     stage: 'trace',
   },
+  {
+    title: 'Seed packet, the can in colour',
+    name: 'watering-can.jpg',
+    picture: canPhoto,
+    drawing: canInLines,
+    stage: 'colour',
+    then: colouring,
+  },
 ];
+
+/** A picture's colours, as the program reads them. */
+async function coloursOf(bytes: Buffer): Promise<ColourImage> {
+  const { data, info } = await sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, channels: 3, data: new Uint8Array(data) };
+}
 
 async function make(): Promise<void> {
   if (listDrawings().length > 0 || listDrawings(true).length > 0) return;
-  for (const { title, name, picture, drawing, stage } of scenes) {
+  for (const { title, name, picture, drawing, stage, then } of scenes) {
     const bytes = await picture();
     const taken = await takePicture(new Blob([new Uint8Array(bytes)]).stream(), bytes.length);
     const { id } = keepDrawing(title, drawing(), stage);
@@ -71,7 +91,9 @@ async function make(): Promise<void> {
       pixelHeight: taken.height,
       dpi: taken.dpi,
     });
-    appendChanges(id, 0, [{ id: nanoid(12), ...placeReference(value, reference) }]);
+    const placing = { id: nanoid(12), ...placeReference(value, reference) };
+    const placed = applyChange(value, placing);
+    appendChanges(id, 0, [placing, ...(then?.(placed, await coloursOf(bytes), reference) ?? [])]);
     process.stdout.write(`made “${title}”\n`);
   }
 }

@@ -27,6 +27,7 @@ import './style/topBar.css';
 import './style/sheetsAndShelf.css';
 import './style/pageView.css';
 import './style/cards.css';
+import './style/colour.css';
 import './style/refine.css';
 import './style/ink.css';
 import './style/tray.css';

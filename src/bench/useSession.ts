@@ -12,7 +12,7 @@ import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
 import { createBench, type Bench } from './state/store';
 import { desk } from './stages/desk';
-import { isStage } from './stages/table';
+import { isStage, stageOf } from './stages/table';
 import { toolsOf } from './tools/registry';
 
 export type Session =
@@ -60,7 +60,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   const start = last.stage && isStage(last.stage) ? last.stage : stage;
   bench.setState({
     stage: start,
-    tool: last.tool && toolsOf(start).includes(last.tool) ? last.tool : toolsOf(start)[0],
+    tool: last.tool && toolsOf(start).includes(last.tool) ? last.tool : stageOf(start).first,
     rulers: last.rulers === true,
     mirror: last.mirror ?? null,
     ...(last.view ? { view: last.view } : {}),

@@ -1,7 +1,11 @@
 import { expose, transfer } from 'comlink';
-import { pageCorners, skewAngle, type Correction, type Quad } from '@/core';
+import { pageCorners, paletteOf, skewAngle, type Correction, type Point, type Quad } from '@/core';
+import { areaColour, type AreaColour } from '@/core/colour/areaColour';
+import type { PaletteColour } from '@/core/colour/palette';
+import { pullTones, type AreaTones, type PullTonesOptions } from '@/core/colour/pullTones';
+import type { ColourImage } from '@/core/raster/colourImage';
 import { CorrectionRun } from '@/core/raster/correct';
-import { greyOf, paperValues, type RgbaImage } from '@/core/raster/rgba';
+import { colourImageOf, greyOf, paperValues, type RgbaImage } from '@/core/raster/rgba';
 import { toneHistogram } from '@/core/raster/tone';
 import type { CorrectionSize } from './correctProtocol';
 
@@ -49,6 +53,21 @@ function pixels(bitmap: ImageBitmap, width: number, height: number): RgbaImage {
   return { width, height, data: ctx.getImageData(0, 0, width, height).data };
 }
 
+const colours = new WeakMap<RgbaImage, ColourImage>();
+
+/** The corrected picture in colour, made once for each state of it. */
+async function inColour(source: Source, list: readonly Correction[]): Promise<ColourImage> {
+  const runs = await opened(source.picture, source.url, source.pixelWidth);
+  const image = runs.whole.after(list);
+  let found = colours.get(image);
+  if (!found) colours.set(image, (found = colourImageOf(image)));
+  return found;
+}
+
+/** Outlines by shares of a picture's sides, in its px. */
+const inPixels = ({ width, height }: ColourImage, outlines: readonly (readonly Point[])[]): Point[][] =>
+  outlines.map((o) => o.map((p) => ({ x: p.x * width, y: p.y * height })));
+
 type Source = { picture: string; url: string; pixelWidth: number };
 
 /** What the bench asks of this worker. Each answer rejects with words for a person when it cannot be given. */
@@ -89,6 +108,42 @@ const corrections = {
     const runs = await opened(source.picture, source.url, source.pixelWidth);
     const image = greyOf(runs.whole.after(list));
     return transfer(image, [image.data.buffer]);
+  },
+
+  /** The colours that are typical of areas, each by its outlines in shares of the picture's sides. */
+  async areas(
+    source: Source,
+    list: readonly Correction[],
+    areas: readonly (readonly (readonly Point[])[])[],
+  ): Promise<(AreaColour | null)[]> {
+    const image = await inColour(source, list);
+    return areas.map((outlines) => areaColour(image, inPixels(image, outlines)));
+  },
+
+  /**
+   * An area brought down to some tones; its parts' outlines in px, with the picture's size. Lengths are asked for in shares of
+   * its width.
+   */
+  async pullTones(
+    source: Source,
+    list: readonly Correction[],
+    outlines: readonly (readonly Point[])[],
+    options: PullTonesOptions,
+  ): Promise<(AreaTones & { width: number; height: number }) | null> {
+    const image = await inColour(source, list);
+    const { width } = image;
+    const { steps, smooth, tolerance } = options;
+    const found = pullTones(image, inPixels(image, outlines), {
+      steps,
+      smooth: Math.max(0.8, smooth * width),
+      tolerance: Math.max(0.3, tolerance * width),
+    });
+    return found && { ...found, width: image.width, height: image.height };
+  },
+
+  /** The colours that stand for the whole picture. */
+  async palette(source: Source, list: readonly Correction[], count: number): Promise<PaletteColour[]> {
+    return paletteOf(await inColour(source, list), { count });
   },
 };
 

@@ -81,7 +81,7 @@ const BARE = '#27241d';
 function paintPart(ctx: Context, line: Line, part: Part, ink: Ink, scale: number): void {
   if (part.kind === 'area') {
     ctx.fillStyle = styleOf(ctx, ink);
-    ctx.fill(part.within === 'line' ? pathOf(line) : bodyPath(line));
+    ctx.fill(part.within === 'line' ? pathOf(line) : bodyPath(line), part.evenOdd ? 'evenodd' : 'nonzero');
     return;
   }
   ctx.strokeStyle = styleOf(ctx, ink);

@@ -2,8 +2,10 @@ import { paintComb, paintFlow } from './bendMarks';
 import { colouredLines, paintDistances, paintPointed, paintWash, paintWorstPlaces, viewedLines } from './checkMarks';
 import { clipToWork, showsBefore } from './compare';
 import { paintNotes } from './noteFlags';
+import { paintToneDistances } from './toneMarks';
 import { StillColours } from './stillColours';
 import type { Checked } from '../state/checked';
+import { tonesBeneath } from '../state/beneath';
 import { checkingOf } from '../state/checkingOf';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type Bench, type BenchState } from '../state/store';
@@ -24,6 +26,7 @@ export class CheckOverlay {
       if (!bench.getState().preview) onNews.still();
       onNews.moving();
     };
+    this.stop.push(tonesBeneath.subscribe(onNews.moving));
     const checking = checkingOf(bench);
     if (checking) this.stop.push(checking.store.subscribe(news), preferences.subscribe(news));
   }
@@ -53,6 +56,7 @@ export class CheckOverlay {
 
   /** The context is in CSS px. */
   paintAbove(ctx: CanvasRenderingContext2D, s: BenchState, moving: ReadonlySet<string>): void {
+    paintToneDistances(ctx, s);
     const checked = this.shown(s);
     if (!checked) return;
     const { distance, comb, flow } = preferences.getState();

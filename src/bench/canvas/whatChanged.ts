@@ -38,6 +38,8 @@ const above = [
   'compare',
   'stage',
   'trial',
+  'flat',
+  'stop',
 ] as const;
 
 /** Whether the marks have to be. */

@@ -19,7 +19,7 @@ export type Switch =
   | 'figures';
 
 /** What is shown for as long as a key is held. */
-export type Held = 'peek' | 'uncorrected' | 'lifted';
+export type Held = 'peek' | 'uncorrected' | 'lifted' | 'squinting';
 
 /** What keys do. The table of keys is the one place that knows; the bench and the list of keys both read it. */
 export type Command =

@@ -1,12 +1,14 @@
 import { nanoid } from 'nanoid';
 import { flatIntoLine, paintFlats, pourAll, removeFlats, seenFlats, sheetOfFlats } from '@/core/edits/flats';
-import { isSamePaint, type Paint } from '@/core/drawing/paint';
+import { isSamePaint, isSwatch, type Paint } from '@/core/drawing/paint';
+import { setSwatch } from '@/core/edits/palette';
 import { skeletonBox } from '@/core/drawing/run';
 import { formatCount } from '@/ui/format';
 import { areasOf } from '../state/areas';
 import { preferences } from '../state/preferences';
 import type { Bench } from '../state/store';
 import { goTo } from './checks';
+import { paintOf } from './colours';
 import { sheetToDraw } from './sheetToDraw';
 
 /** What can be done with flats. */
@@ -22,7 +24,7 @@ export async function pourAllAreas(bench: Bench): Promise<void> {
     // What has changed meanwhile has other areas.
     if (bench.getState().drawing !== drawing)
       return void bench.tell('The drawing has changed meanwhile. Ask once more.');
-    const { edit, count } = pourAll(drawing, areas, { fill: colour, gap, freshId: () => nanoid(12) });
+    const { edit, count } = pourAll(drawing, areas, { fill: paintOf(bench, colour), gap, freshId: () => nanoid(12) });
     bench.commit(edit, null, 'There is no area without a flat.');
     if (count > 0) bench.tell(`${formatCount(count, 'area')} filled.`);
   } catch {
@@ -44,14 +46,16 @@ export function makeLine(bench: Bench, id: string): void {
 }
 
 /** Paints all flats of one colour in another, in one change. */
-export function repaintAlike(bench: Bench, from: Paint, to: Paint): void {
+export function repaintAlike(bench: Bench, from: Paint, to: string): void {
   const { drawing } = bench.getState();
+  // A swatch's colour is changed in the palette: whatever else has it changes as well.
+  if (isSwatch(from)) return void bench.commit(setSwatch(drawing, from.swatch, { colour: to }));
   const alike = seenFlats(drawing).filter((f) => isSamePaint(f.fill, from));
   bench.commit(
     paintFlats(
       drawing,
       alike.map((f) => f.id),
-      to,
+      paintOf(bench, to),
     ),
   );
 }

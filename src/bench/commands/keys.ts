@@ -60,6 +60,7 @@ export const keyTable: readonly { group: string; rows: readonly KeyRow[] }[] = [
         command: { do: 'hold', shows: 'uncorrected' },
       },
       { id: 'bareHold', keys: 'c', what: 'Hold: lift the lines away', command: { do: 'hold', shows: 'lifted' } },
+      { id: 'squint', keys: 'y', what: 'Hold: squint, in a few greys', command: { do: 'hold', shows: 'squinting' } },
       { id: 'distance', keys: 'Shift 1', what: 'Distance from the ink', command: { do: 'switch', which: 'distance' } },
       { id: 'coverage', keys: 'Shift 2', what: 'Ink without a line', command: { do: 'switch', which: 'coverage' } },
       { id: 'comb', keys: 'Shift 3', what: 'How lines bend', command: { do: 'switch', which: 'comb' } },

@@ -7,8 +7,10 @@ import { bringIn, showPage } from '../commands/desk';
 import type { Hint } from '../tools/tool';
 import { FoldTab } from './FoldTab';
 import { HandBar } from './HandBar';
+import { IntoPill } from './IntoPill';
 import { LooksPill } from './LooksPill';
 import { PeekPill } from './PeekPill';
+import { SquintFilter } from './SquintFilter';
 import { WalkCard } from './WalkCard';
 import { WipeHandle } from './WipeHandle';
 import { ZoomPill } from './ZoomPill';
@@ -26,6 +28,7 @@ export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const rulers = useBenchState((s) => s.rulers);
   const stage = useBenchState((s) => s.stage);
+  const squinting = useBenchState((s) => s.squinting);
   const hasReference = useBenchState((s) => s.drawing.references.some((r) => r.visible));
 
   useEffect(() => {
@@ -60,13 +63,15 @@ export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
     <main className={rulers ? 'page-view ruled' : 'page-view'}>
       <div
         ref={host}
-        className="canvas"
+        className={squinting ? 'canvas squinting' : 'canvas'}
         data-testid="page"
         aria-label="Page: arrows move the cross, Space presses"
         role="application"
       />
+      {squinting && <SquintFilter />}
       <ZoomPill canvas={canvas} />
       {stage !== 'prepare' && <LooksPill />}
+      <IntoPill />
       <WipeHandle />
       <HandBar onKey={onKey} />
       <WalkCard />

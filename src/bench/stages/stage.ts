@@ -12,6 +12,8 @@ export type Stage<Id extends string = string> = {
   readonly key: string;
   /** The tool in hand where the one before is not at hand here. */
   readonly first: ToolId;
+  /** The tools that stay in hand when it is gone to; all that are at hand in it, if none are told. */
+  readonly keeps?: readonly ToolId[];
   /** Over the cards, where it does not depend on what is chosen. */
   readonly heading?: string;
   /** The cards on the right. */

@@ -1,5 +1,6 @@
 import { proxy, wrap } from 'comlink';
-import type { Correction, GrayImage, PulledRun, PullInkOptions, Quad, Reference } from '@/core';
+import type { Correction, GrayImage, Point, PulledRun, PullInkOptions, Quad, Reference } from '@/core';
+import type { PullTonesOptions } from '@/core/colour/pullTones';
 import type { CorrectionWorker } from '@/workers/correct.worker';
 import type { CorrectionSize } from '@/workers/correctProtocol';
 import type { PullWorker } from '@/workers/pull.worker';
@@ -32,6 +33,16 @@ export const correct = {
     worker.ask((api) => api.skew(source, list)),
   grey: (source: Source, list: readonly Correction[]): Promise<GrayImage> =>
     worker.ask((api) => api.grey(source, list)),
+  areas: (source: Source, list: readonly Correction[], areas: readonly (readonly (readonly Point[])[])[]) =>
+    worker.ask((api) => api.areas(source, list, areas)),
+  pullTones: (
+    source: Source,
+    list: readonly Correction[],
+    outlines: readonly (readonly Point[])[],
+    options: PullTonesOptions,
+  ) => worker.ask((api) => api.pullTones(source, list, outlines, options)),
+  palette: (source: Source, list: readonly Correction[], count: number) =>
+    worker.ask((api) => api.palette(source, list, count)),
 };
 
 /** Lines being pulled: their promise, and how to call it off. */

@@ -1,5 +1,6 @@
 import { createStore } from 'zustand/vanilla';
 import { createJSONStorage, persist, type StateStorage } from 'zustand/middleware';
+import type { Blend } from '@/core';
 import { firstResponse, type Response } from '@/core/ink/pressure';
 
 export const shapeKinds = ['rectangle', 'ellipse', 'polygon', 'star', 'arc', 'straight line'] as const;
@@ -36,6 +37,15 @@ export type Preferences = {
   frame: boolean;
   /** What is poured: a colour, over gaps of so many page units. */
   pour: { colour: string; gap: number };
+  /** What the cards of the colour stage show. */
+  colourCards: 'flats' | 'palette' | 'tones';
+  /** In how many greys squinting shows things, and how soft, CSS px. */
+  squint: { steps: number; soft: number };
+  /** How shapes of shade and light are drawn: by so many of so many steps of tone. */
+  shade: { light: boolean; steps: number; by: number; blend: Blend; opacity: number };
+  gradientKind: 'linear' | 'radial';
+  /** How far flats' tones are from the picture's is hatched over them. */
+  toneWash: boolean;
   /** The colours that were taken last, the newest first. */
   samples: readonly string[];
   /** The pen lays corners only, to be bent later. */
@@ -108,6 +118,11 @@ export const firstPreferences: Preferences = {
   frame: true,
   pickTone: 'ink',
   pour: { colour: '#c8b89a', gap: 6 },
+  colourCards: 'flats',
+  squint: { steps: 4, soft: 2 },
+  toneWash: false,
+  shade: { light: false, steps: 5, by: 1, blend: 'normal', opacity: 1 },
+  gradientKind: 'linear',
   samples: [],
   straightFirst: false,
   figures: true,
@@ -195,7 +210,7 @@ export function prefer(some: Partial<Preferences>): void {
 }
 
 /** Sets some figures of one kind, and leaves the others as they are by now. */
-export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded' | 'pour'>(
+export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded' | 'pour' | 'squint' | 'shade'>(
   kind: K,
   some: Partial<Preferences[K]>,
 ): void {

@@ -4,6 +4,7 @@ import { applyChange, ChangeError, inverseOf, type Change, type Drawing, type Po
 import { touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
+import { drawnInside } from '@/core/edits/keepInside';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
 import { FlatsUnderHand } from './flatsUnderHand';
@@ -93,6 +94,11 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     bench.tell(`${why} Nothing was changed.`, undefined, 'warning');
     return null;
   };
+  /** What is drawn comes to lie inside of the shape that is drawn into. */
+  const drawnInto = (edit: Edit): Edit => {
+    const { into, drawing } = get();
+    return into === null ? edit : drawnInside(drawing, edit, into, () => nanoid(12));
+  };
   const listeners = new Set<(made: Made) => void>();
   let messages = 0;
   const past = new Past();
@@ -101,7 +107,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
 
   const bench: Bench = Object.assign(store, {
     commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
-      const edit = flats.made(get().drawing, mirroring.of(asked, get()));
+      const edit = flats.made(get().drawing, drawnInto(mirroring.of(asked, get())));
       if (edit.steps.length === 0 || get().reading) {
         if (get().preview || get().shift) set({ preview: null, shift: null });
         if (nothing && !get().reading) bench.tell(nothing);
@@ -125,7 +131,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     },
     show(asked: Edit | null): void {
       if (get().reading) return;
-      const edit = asked && mirroring.of(asked, get());
+      const edit = asked && drawnInto(mirroring.of(asked, get()));
       const preview = edit && edit.steps.length > 0 ? flats.shown(get().drawing, edit) : null;
       if (preview !== get().preview || get().shift) set({ preview, shift: null });
     },

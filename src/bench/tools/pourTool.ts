@@ -15,7 +15,9 @@ import {
 import type { Area, Closing } from '@/core/flats/arrangement';
 import { NearAreas, type Bound } from '@/core/flats/regions';
 import { findItem } from '@/core/drawing/find';
+import { isSamePaint } from '@/core/drawing/paint';
 import { paintArea, paintClosing, paintGap } from '../canvas/areaMarks';
+import { paintOf } from '../commands/colours';
 import { pourAllAreas, takeFlatAway } from '../commands/flats';
 import { sheetToDraw } from '../commands/sheetToDraw';
 import { preferences } from '../state/preferences';
@@ -73,7 +75,11 @@ export class PourTool extends PointedTool implements Tool {
     const { drawing } = this.bench.getState();
     const there = flatAt(drawing, p);
     if (there) {
-      if (there.fill === preferences.getState().pour.colour || poured.painted.has(there.id)) return;
+      if (
+        isSamePaint(there.fill, paintOf(this.bench, preferences.getState().pour.colour)) ||
+        poured.painted.has(there.id)
+      )
+        return;
       poured.painted.add(there.id);
     } else {
       const isPoured = (at: Point): boolean => poured.areas.some((x) => flatHolds(x, at));
@@ -88,10 +94,11 @@ export class PourTool extends PointedTool implements Tool {
   private editOf({ areas, painted }: Poured): { edit: Edit; first: string | null } {
     const { drawing } = this.bench.getState();
     const { colour, gap } = preferences.getState().pour;
-    const paint = paintFlats(drawing, painted, colour);
+    const fill = paintOf(this.bench, colour);
+    const paint = paintFlats(drawing, painted, fill);
     if (areas.length === 0) return { edit: paint, first: null };
     const label = areas.length === 1 ? 'Pour' : `Pour ${areas.length} areas`;
-    const made = laid(drawing, areas, { fill: colour, gap, freshId: () => nanoid(12) }, label);
+    const made = laid(drawing, areas, { fill, gap, freshId: () => nanoid(12) }, label);
     return { edit: editOf(label, made.edit.steps, paint.steps), first: made.flat };
   }
 

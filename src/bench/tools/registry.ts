@@ -3,6 +3,7 @@ import type { ToolDefinition } from './definition';
 import { bend } from './definitions/bend';
 import { corners } from './definitions/corners';
 import { crop } from './definitions/crop';
+import { gradient } from './definitions/gradient';
 import { nodes } from './definitions/nodes';
 import { part } from './definitions/part';
 import { pen } from './definitions/pen';
@@ -14,6 +15,7 @@ import { readWidths } from './definitions/readWidths';
 import { sample } from './definitions/sample';
 import { select } from './definitions/select';
 import { settle } from './definitions/settle';
+import { shade } from './definitions/shade';
 import { shape } from './definitions/shape';
 import { swell } from './definitions/swell';
 import { thin } from './definitions/thin';
@@ -34,6 +36,8 @@ const all = [
   swell,
   pour,
   sample,
+  shade,
+  gradient,
   readWidths,
   select,
   nodes,

@@ -32,6 +32,8 @@ export const styleSchema = z.strictObject({
   miterLimit: z.number().min(1).max(100).optional(),
   dash: dashSchema.optional(),
   strokeBelow: z.boolean().optional(),
+  /** Left out: nonzero. */
+  fillRule: z.literal('evenodd').optional(),
   nib: nibSchema.optional(),
   wobble: z.number().min(0).max(1_000).optional(),
   overrun: z.number().min(0).max(1_000).optional(),

@@ -48,7 +48,8 @@ export const seenFlats = (d: Drawing): Flat[] => d.sheets.filter((s) => s.visibl
 const polygons = new WeakMap<Run, Point[]>();
 const EACH = 16;
 
-function polygonOf(run: Run): Point[] {
+/** A closed run as a polygon; made once for each. */
+export function polygonOf(run: Run): Point[] {
   let polygon = polygons.get(run);
   if (!polygon) {
     polygon = cubicsOf(run).flatMap((c) => Array.from({ length: EACH }, (_, i) => evaluate(c, i / EACH)));

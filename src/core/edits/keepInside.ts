@@ -140,22 +140,24 @@ export function keepInside(d: Drawing, ids: ReadonlySet<string>, shape: string, 
   return edit(label, steps, moves);
 }
 
-/** An item that is not in the drawing yet laid inside of a shape, above what is held there. */
+/** Items that are not in the drawing yet laid inside of a shape, above or below what is held there. */
 export function layInside(
   d: Drawing,
   items: readonly Item[],
   shape: string,
   label: string,
   freshId: () => string,
+  where: 'above' | 'below' = 'above',
 ): Edit {
   const place = findItem(d, shape);
   if (!place || !outlineOf(place.item) || items.length === 0) return edit(label);
   const { group, count, steps } = roomInside(d, place, freshId);
-  const sheet = place.sheet.id;
+  const first = where === 'above' ? count : 0;
+  const at = (i: number) => ({ sheet: place.sheet.id, group, index: first + i });
   return edit(
     label,
     steps,
-    items.map((item, i): Step => ({ step: 'insertItem', at: { sheet, group, index: count + i }, item })),
+    items.map((item, i): Step => ({ step: 'insertItem', at: at(i), item })),
   );
 }
 

@@ -123,12 +123,13 @@ export function styleSheet(d: Drawing, id: string, style: Partial<Style>, label:
 
 /** A style with some of it changed. What is as it would be without saying so is not said. */
 function styled(before: Style, change: Partial<Style>): Style {
-  const { miterLimit, dash, strokeBelow, nib, wobble, overrun, seed, ...plain } = { ...before, ...change };
+  const { miterLimit, dash, strokeBelow, fillRule, nib, wobble, overrun, seed, ...plain } = { ...before, ...change };
   return {
     ...plain,
     ...(miterLimit !== undefined && miterLimit !== 4 && { miterLimit }),
     ...(dash && { dash }),
     ...(strokeBelow && { strokeBelow }),
+    ...(fillRule && { fillRule }),
     ...(nib && nib.kind !== 'round' && { nib }),
     ...(wobble && { wobble }),
     ...(overrun && { overrun }),

@@ -13,6 +13,7 @@ const PROPERTIES: ReadonlySet<string> = new Set([
   'fill',
   'opacity',
   'fill-opacity',
+  'fill-rule',
   'stroke-opacity',
   'filter',
   'clip-path',

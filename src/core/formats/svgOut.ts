@@ -122,7 +122,7 @@ class Writer {
     const { id, end } = this.named(line);
     const living = `<path${id} d="${outline}"${this.paint('fill', body.ink)} stroke="none" ${livingData(line, this.precision, escaped)}`;
     if (!area) return `${living}${laid}${end}`;
-    const fill = `<path d="${pathData(line, this.precision)}"${this.paint('fill', area.ink)} stroke="none" data-part="fill"/>`;
+    const fill = `<path d="${pathData(line, this.precision)}"${this.area(area)} stroke="none" data-part="fill"/>`;
     const both = parts[0] === body ? [`${living}${end}`, fill] : [fill, `${living}${end}`];
     return (laid ? [`<g data-part="line"${laid}>`, ...both, '</g>'] : both).join('\n');
   }
@@ -141,7 +141,7 @@ class Writer {
       s.dash ? ` stroke-dasharray="${s.dash.lengths.map(n).join(' ')}" stroke-dashoffset="${n(s.dash.offset)}"` : '',
       isBelow ? ' paint-order="stroke"' : '',
     ].join('');
-    const fill = area ? this.paint('fill', area.ink) : ' fill="none"';
+    const fill = area ? this.area(area) : ' fill="none"';
     // A stroke of no width is written too: its colour and ends come back with it.
     const own = stroke
       ? this.paint('stroke', stroke.ink)
@@ -154,6 +154,11 @@ class Writer {
   private named({ name }: Line): { id: string; end: string } {
     if (!name) return { id: '', end: '/>' };
     return { id: ` id="${this.idFor(name, 'line')}"`, end: `><title>${escaped(name)}</title></path>` };
+  }
+
+  private area(part: Part): string {
+    const rule = part.kind === 'area' && part.evenOdd ? ' fill-rule="evenodd"' : '';
+    return `${this.paint('fill', part.ink)}${rule}`;
   }
 
   private paint(what: 'fill' | 'stroke', ink: Ink): string {

@@ -15,6 +15,7 @@ export type Look = {
   dash: number[];
   dashOffset: number;
   strokeBelow: boolean;
+  evenOdd: boolean;
   hidden: boolean;
   strokeAlpha: number;
   fillAlpha: number;
@@ -35,6 +36,7 @@ export const firstLook: Look = {
   dash: [],
   dashOffset: 0,
   strokeBelow: false,
+  evenOdd: false,
   hidden: false,
   strokeAlpha: 1,
   fillAlpha: 1,
@@ -87,6 +89,7 @@ export function lookOf(name: string, attributes: Record<string, string>, above: 
     dash: take('stroke-dasharray', (t) => dashOf(t, drop), above.dash),
     dashOffset: take('stroke-dashoffset', (t) => lengthOf(t), above.dashOffset),
     strokeBelow: take('paint-order', (t) => t.trim().startsWith('stroke'), above.strokeBelow),
+    evenOdd: take('fill-rule', (t) => t === 'evenodd', above.evenOdd),
     strokeAlpha: take('stroke-opacity', shareOf, above.strokeAlpha),
     fillAlpha: take('fill-opacity', shareOf, above.fillAlpha),
     opacity: take('opacity', shareOf, 1),
@@ -121,6 +124,7 @@ export function styleOf(look: Look, growth: number): Style {
     ...(look.miterLimit !== 4 && { miterLimit: look.miterLimit }),
     ...(look.dash.length > 0 && { dash: { lengths: look.dash.map(length), offset: look.dashOffset * growth } }),
     ...(look.strokeBelow && { strokeBelow: true }),
+    ...(look.evenOdd && fill !== null && { fillRule: 'evenodd' }),
   };
 }
 

@@ -5,7 +5,7 @@ import { evenLight } from './light';
 import { rgbaImage, type RgbaImage } from './rgba';
 import { blurredRgba } from './blurRgba';
 import { denoised } from './denoise';
-import { greyed, levelled, mapValues, thresholded, tinted } from './tone';
+import { greyed, levelled, mapValues, thresholded, tinted, twoToned } from './tone';
 import { warp } from './warp';
 
 /**
@@ -35,6 +35,8 @@ export function corrected(image: RgbaImage, c: Correction, scale = 1): RgbaImage
       return thresholded(image, c);
     case 'tint':
       return tinted(image, c.colour);
+    case 'twoTone':
+      return twoToned(image, c);
     case 'blur':
       return blurredRgba(image, c.radius * scale);
     case 'denoise':

@@ -44,6 +44,14 @@ export const correctionSchema = z.discriminatedUnion('kind', [
     window: z.number().min(0.002).max(0.5),
   }),
   z.strictObject({ kind: z.literal('tint'), on, colour: z.string().regex(/^#[0-9a-f]{6}$/) }),
+  /** What is darker than a level in one colour, all else in another. */
+  z.strictObject({
+    kind: z.literal('twoTone'),
+    on,
+    dark: z.string().regex(/^#[0-9a-f]{6}$/),
+    light: z.string().regex(/^#[0-9a-f]{6}$/),
+    level: z.number().min(0).max(256),
+  }),
   /** The standard deviation of a Gaussian kernel, in px of the whole picture. */
   z.strictObject({ kind: z.literal('blur'), on, radius: z.number().min(0).max(50) }),
   /** How often each pixel takes the median of its neighbours. */
@@ -75,6 +83,7 @@ export const firstCorrections: { readonly [K in CorrectionKind]: CorrectionOf<K>
   grey: { kind: 'grey', on: true },
   threshold: { kind: 'threshold', on: true, method: 'adaptive', level: 128, window: 0.025 },
   tint: { kind: 'tint', on: true, colour: '#2d3a8c' },
+  twoTone: { kind: 'twoTone', on: true, dark: '#20304f', light: '#f2e6d0', level: 128 },
   blur: { kind: 'blur', on: true, radius: 1 },
   denoise: { kind: 'denoise', on: true, rounds: 1 },
 };
@@ -92,6 +101,7 @@ export const usualOrder: readonly CorrectionKind[] = [
   'threshold',
   'invert',
   'tint',
+  'twoTone',
 ];
 
 /** Whether a correction moves what is in the picture, and so may change its size. */

@@ -38,6 +38,18 @@ export function tinted(image: RgbaImage, colour: string): RgbaImage {
   });
 }
 
+/** Values on both sides of a level go over into each other within so many, so that the border is not jagged. */
+const SOFT = 10;
+
+/** The picture in two colours: one for what is darker than a level, one for the rest. */
+export function twoToned(image: RgbaImage, c: { dark: string; light: string; level: number }): RgbaImage {
+  const [dark, light] = [c.dark, c.light].map((hex) => [1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16)));
+  return fromLuma(image, (v, to, i) => {
+    const share = Math.min(1, Math.max(0, (v - c.level) / SOFT + 0.5));
+    for (let k = 0; k < 3; k++) to[i + k] = dark[k] + (light[k] - dark[k]) * share;
+  });
+}
+
 function fromLuma(image: RgbaImage, set: (v: number, to: Uint8ClampedArray, i: number) => void): RgbaImage {
   const result = rgbaImage(image.width, image.height);
   const [from, to] = [image.data, result.data];

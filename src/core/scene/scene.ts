@@ -15,9 +15,9 @@ import { shownFlat } from './shownFlat';
 export type Scene = readonly SceneNode[];
 export type SceneNode = LineNode | PictureNode | LayerNode;
 
-/** An area is filled within the line itself or its stroke's body (nonzero); a stroke is drawn along the line. */
+/** An area is filled within the line itself or its stroke's body (nonzero, but for lines that say so); a stroke is drawn along the line. */
 export type Part =
-  | { readonly kind: 'area'; readonly within: 'line' | 'body'; readonly ink: Ink }
+  | { readonly kind: 'area'; readonly within: 'line' | 'body'; readonly ink: Ink; readonly evenOdd?: true }
   | ({ readonly kind: 'stroke'; readonly ink: Ink } & Pick<Style, 'width' | 'cap' | 'join' | 'miterLimit' | 'dash'>);
 
 /** A line's parts in their order. Nodes stay the same objects for as long as what they show stays the same. */
@@ -110,8 +110,10 @@ export function lineNode(d: Drawing, line: Line, tag: string): LineNode {
 
 /** How a line is painted: its fill and its stroke, which is drawn where it is plain, and else an area of its own. */
 function partsOf(line: Line, ink: (paint: Style['stroke']) => Ink): Part[] {
-  const { fill, stroke, width, cap, join, miterLimit, dash, strokeBelow } = line.style;
-  const area: Part[] = fill ? [{ kind: 'area', within: 'line', ink: ink(fill) }] : [];
+  const { fill, stroke, width, cap, join, miterLimit, dash, strokeBelow, fillRule } = line.style;
+  const area: Part[] = fill
+    ? [{ kind: 'area', within: 'line', ink: ink(fill), ...(fillRule && { evenOdd: true }) }]
+    : [];
   const own: Part[] = !isPlainStroke(line)
     ? [{ kind: 'area', within: 'body', ink: ink(stroke) }]
     : width > 0

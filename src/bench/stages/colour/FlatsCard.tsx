@@ -51,12 +51,16 @@ export function FlatsCard() {
           const colour = opaque(colourOf(drawing, fill));
           return (
             <div className="row" key={key}>
-              <ColourField
-                label={`All flats in ${colour}`}
-                value={colour}
-                disabled={reading}
-                onCommit={(to) => repaintAlike(bench, fill, to)}
-              />
+              {typeof fill === 'object' && 'gradient' in fill ? (
+                <span className="option-label">gradient</span>
+              ) : (
+                <ColourField
+                  label={`All flats in ${colour}`}
+                  value={colour}
+                  disabled={reading}
+                  onCommit={(to) => repaintAlike(bench, fill, to)}
+                />
+              )}
               <span className="flat-count">{formatCount(count, 'flat')}</span>
               <Button size="small" aria-label={`Pour ${colour}`} onClick={() => preferIn('pour', { colour })}>
                 pour

@@ -6,6 +6,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Correction, Reference } from '@/core';
 import { setCorrection } from '@/core/edits/references';
 import { Amount } from '@/ui/Amount';
+import { TwoToneFields } from './TwoToneFields';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench } from '../../benchContext';
@@ -121,6 +122,8 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
       return (
         <ColourField label="Tint" value={c.colour} disabled={disabled} onCommit={(colour) => set({ ...c, colour })} />
       );
+    case 'twoTone':
+      return <TwoToneFields c={c} disabled={disabled} show={show} set={set} />;
     case 'blur':
       return (
         <Amount

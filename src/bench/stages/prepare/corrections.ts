@@ -13,4 +13,5 @@ export const correctionNames: Record<CorrectionKind, { name: string; what: strin
   threshold: { name: 'Threshold', what: 'Black or white, nothing between' },
   invert: { name: 'Invert', what: 'Light for dark' },
   tint: { name: 'Tint', what: 'In one colour' },
+  twoTone: { name: 'Two colours', what: 'One for what is dark, one for the rest' },
 };

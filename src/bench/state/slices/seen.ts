@@ -14,6 +14,8 @@ export type SeenState = {
   readonly solo: string | null;
   readonly compare: Compare | null;
   readonly peek: boolean;
+  /** Drawing and picture are seen in the same few greys. */
+  readonly squinting: boolean;
   readonly rulers: boolean;
   /** Things are seen as they were: pictures before their tones were corrected, lines before what is being tried. */
   readonly uncorrected: boolean;
@@ -35,6 +37,7 @@ export const plainlySeen: SeenState = {
   solo: null,
   compare: null,
   peek: false,
+  squinting: false,
   rulers: false,
   uncorrected: false,
   lifted: false,

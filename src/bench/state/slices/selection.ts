@@ -16,6 +16,8 @@ export type SelectionState = {
   /** The groups that are entered, the outermost first: within them lines are chosen one by one. */
   readonly within: readonly string[];
   readonly reference: string | null;
+  /** The shape that new lines are drawn into; null where they lie on their sheet. */
+  readonly into: string | null;
   readonly origin: Origin;
 };
 
@@ -26,5 +28,6 @@ export const nothingChosen = (drawing: Drawing): SelectionState => ({
   mark: null,
   within: [],
   reference: null,
+  into: null,
   origin: middleOrigin,
 });

@@ -5,7 +5,13 @@ import type { StageId } from '../../stages/table';
 import type { ToolId } from '../../tools/registry';
 
 /** What is at hand in a stage, and the tool that is taken in hand there first. */
-export type DeskStage = { readonly id: StageId; readonly tools: readonly ToolId[]; readonly first: ToolId };
+export type DeskStage = {
+  readonly id: StageId;
+  readonly tools: readonly ToolId[];
+  readonly first: ToolId;
+  /** Those that stay in hand when it is gone to; all, if none are told. */
+  readonly keeps?: readonly ToolId[];
+};
 
 /** Pulled lines as they would be laid on the page, and which of them are let go. */
 export type Pulled = {
@@ -44,6 +50,8 @@ export type WorkState = {
   readonly trial: Trial | null;
   /** The flat that is in hand; null where none is. */
   readonly flat: string | null;
+  /** The stop of the gradient in hand; null where none is. */
+  readonly stop: number | null;
   readonly message: Message | null;
 };
 
@@ -56,5 +64,6 @@ export const freshWork = (stage: StageId, desk: readonly DeskStage[]): WorkState
   pulled: null,
   trial: null,
   flat: null,
+  stop: null,
   message: null,
 });

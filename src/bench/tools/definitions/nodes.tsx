@@ -19,7 +19,7 @@ export const nodes: ToolDefinition<'nodes'> = {
       <rect x="7" y="4" width="9" height="4" rx="2" fill="#f4c20d" strokeWidth="1" />
     </>,
   ),
-  stages: ['trace', 'refine'],
+  stages: ['trace', 'refine', 'colour'],
   options: NodesOptions,
   cards: NodeDeeds,
   make: (context) => new NodesTool(context),

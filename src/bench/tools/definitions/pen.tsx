@@ -18,7 +18,7 @@ export const pen: ToolDefinition<'pen'> = {
       <path d="M6.500 17C9.500 12 13 8 17 4.500" strokeWidth="1.1" />
     </>,
   ),
-  stages: ['trace'],
+  stages: ['trace', 'colour'],
   options: PenOptions,
   make: (context) => new PenTool(context),
 };

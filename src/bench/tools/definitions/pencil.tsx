@@ -15,7 +15,7 @@ export const pencil: ToolDefinition<'pencil'> = {
       <path d="M12 19c2.500-2 4 1.500 7-1" strokeWidth="1.2" />
     </>,
   ),
-  stages: ['trace'],
+  stages: ['trace', 'colour'],
   options: PencilOptions,
   make: (context) => new PencilTool(context),
 };

@@ -1,0 +1,128 @@
+'use client';
+
+import { Button, Checkbox } from 'antd';
+import { useEffect, useRef, useState } from 'react';
+import { applyChange, type Drawing } from '@/core';
+import type { Edit } from '@/core/change/edit';
+import { opaque } from '@/core/colour/colour';
+import { allFlats } from '@/core/edits/flats';
+import type { Joined } from '@/core/edits/takeColours';
+import { colourOf } from '@/core/scene/ink';
+import { Choice } from '@/ui/Chip';
+import { formatCount } from '@/ui/format';
+import { NumberField } from '@/ui/NumberField';
+import { useBench, useBenchState } from '../../benchContext';
+import { coloursToTake } from '../../commands/colours';
+import { HoldButton, shown } from '../../panels/HoldButton';
+
+const ways = [
+  { value: 'own', label: 'each its own', title: 'Every flat takes the colour that is typical beneath it' },
+  { value: 'few', label: 'few', title: 'They are joined to so many swatches' },
+  { value: 'palette', label: 'the palette', title: 'Each takes the nearest swatch that there is' },
+] as const;
+
+/** So many changes are told one by one. */
+const TOLD = 10;
+
+/** Flats take the colours of the picture beneath: shown first, then taken or not. */
+export function TakeColoursCard() {
+  const bench = useBench();
+  const inHand = useBenchState((s) => s.flat);
+  const reading = useBenchState((s) => s.reading);
+  const drawing = useBenchState((s) => s.drawing);
+  const [to, setTo] = useState<Joined['to']>('few');
+  const [count, setCount] = useState(6);
+  const [only, setOnly] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [offer, setOffer] = useState<{ edit: Edit; of: Drawing } | null>(null);
+  const offered = useRef(offer);
+  useEffect(() => {
+    offered.current = offer;
+  }, [offer]);
+  // What is only shown goes with the card.
+  useEffect(() => () => void (offered.current && bench.show(null)), [bench]);
+  // An offer is for the drawing that it was made for.
+  const current = offer?.of === drawing ? offer : null;
+
+  const ask = async (): Promise<void> => {
+    setBusy(true);
+    const joined: Joined = to === 'few' ? { to, count } : { to };
+    const edit = await coloursToTake(bench, joined, only ? inHand : null);
+    setBusy(false);
+    setOffer(edit && { edit, of: bench.getState().drawing });
+    bench.show(edit);
+  };
+  const end = (take: boolean): void => {
+    if (take && current) bench.commit(current.edit);
+    else bench.show(null);
+    setOffer(null);
+  };
+  return (
+    <div className="card" role="group" aria-label="Take colours">
+      <div className="row">
+        <b>Take colours</b>
+        <span>from the picture</span>
+      </div>
+      <Choice label="Joined to" options={ways} value={to} disabled={busy} onChange={setTo} />
+      {to === 'few' && (
+        <div className="row">
+          <span>Swatches at most</span>
+          <NumberField label="Swatches at most" value={count} min={1} max={64} onCommit={setCount} />
+        </div>
+      )}
+      {inHand && (
+        <Checkbox checked={only} onChange={(e) => setOnly(e.target.checked)}>
+          Only the flat in hand
+        </Checkbox>
+      )}
+      {!current && (
+        <Button size="small" type="primary" disabled={reading} loading={busy} onClick={() => void ask()}>
+          Show what they take
+        </Button>
+      )}
+      {current && (
+        <>
+          <Changes before={current.of} edit={current.edit} />
+          <div className="row">
+            <Button size="small" type="primary" onClick={() => end(true)}>
+              Take them
+            </Button>
+            <HoldButton className="chip" label="Hold to see the colours as they are" {...shown('uncorrected')}>
+              before
+            </HoldButton>
+            <Button size="small" onClick={() => end(false)}>
+              Leave it
+            </Button>
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** The colours before and after, those of the most flats first. */
+function Changes({ before, edit }: { before: Drawing; edit: Edit }) {
+  const after = applyChange(before, edit);
+  const was = new Map(allFlats(before).map((f) => [f.id, f]));
+  const pairs = new Map<string, { from: string; to: string; count: number }>();
+  for (const flat of allFlats(after)) {
+    const old = was.get(flat.id);
+    if (!old || old.fill === flat.fill) continue;
+    const [from, to] = [opaque(colourOf(before, old.fill)), opaque(colourOf(after, flat.fill))];
+    const pair = pairs.get(`${from} ${to}`) ?? { from, to, count: 0 };
+    pair.count++;
+    pairs.set(`${from} ${to}`, pair);
+  }
+  const list = [...pairs.values()].sort((a, b) => b.count - a.count);
+  return (
+    <ul className="colour-pairs" aria-label="Before and after">
+      {list.slice(0, TOLD).map(({ from, to, count }) => (
+        <li key={`${from} ${to}`}>
+          <i style={{ background: from }} title={from} />→<i style={{ background: to }} title={to} />
+          <span>{formatCount(count, 'flat')}</span>
+        </li>
+      ))}
+      {list.length > TOLD && <li>and {list.length - TOLD} more</li>}
+    </ul>
+  );
+}
