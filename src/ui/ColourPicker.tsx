@@ -26,12 +26,19 @@ export function ColourPicker({ label, value, disabled, size, presets, onCommit, 
       disabledFormat
       presets={[presets]}
       panelRender={(panel) => <NamedFields label={label}>{panel}</NamedFields>}
+      // Put away, it lets go of the keys: they are the page's again.
+      onOpenChange={(isOpen) => !isOpen && letGo()}
       onChangeComplete={(c) => onCommit(c.toHexString().slice(0, 7).toLowerCase())}
     >
       {children}
     </ColorPicker>
   );
 }
+
+const letGo = (): void => {
+  const { activeElement } = document;
+  if (activeElement instanceof HTMLElement && activeElement.closest('.ant-popover')) activeElement.blur();
+};
 
 /** The mixer's own fields have no names: they are given them, each time it is drawn. */
 function NamedFields({ label, children }: { label: string; children: ReactNode }) {
