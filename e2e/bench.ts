@@ -2,6 +2,9 @@ import { allLines } from '../src/core/drawing/items';
 import { expect, type APIRequestContext, type Page, type Locator } from '@playwright/test';
 import { applyChange, firstStyle, type Drawing, type Line, type Node, type Point } from '../src/core';
 import { addLine } from '../src/core/edits/lines';
+import { changeOf } from '../src/core/change/changeOf';
+import { drawingOnGrid } from '../src/core/change/onGrid';
+import { diff } from '../src/core/edits/diff';
 
 /** The bench as a hand meets it: page units turned into places on the screen, and the drawing as the server has it. */
 export class BenchHand {
@@ -163,6 +166,16 @@ export async function drawingWith(request: APIRequestContext, lines: readonly Li
     return change;
   });
   const answer = await request.post(`/api/drawings/${id}/changes`, { data: { base: 0, changes } });
+  expect(answer.status()).toBe(200);
+  return id;
+}
+
+/** A drawing that a fresh one is made into. */
+export async function drawingOf(request: APIRequestContext, make: (d: Drawing) => Drawing): Promise<string> {
+  const id = await makeDrawing(request);
+  const { drawing } = (await (await request.get(`/api/drawings/${id}`)).json()) as { drawing: Drawing };
+  const change = changeOf(diff(drawing, drawingOnGrid(make(drawing)), 'Make'), `make-${id}`);
+  const answer = await request.post(`/api/drawings/${id}/changes`, { data: { base: 0, changes: [change] } });
   expect(answer.status()).toBe(200);
   return id;
 }

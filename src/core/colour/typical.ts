@@ -4,7 +4,7 @@ import { labDistance, type Lab } from './oklab';
 const ROUNDS = { median: 24, middle: 6 };
 const STILL = 1e-5;
 /** What lies further from the middle than so many times the usual distance does not count; nor less, nor more than these. */
-const REACH = { times: 3, least: 0.02, most: 0.12 };
+const REACH = { times: 4, least: 0.03, most: 0.2 };
 
 /**
  * The colour that is typical of many: their median in space (Weiszfeld 1937), then the middle of what lies about that, the

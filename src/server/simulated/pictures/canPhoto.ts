@@ -12,7 +12,7 @@ export async function canPhoto(): Promise<Buffer> {
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = (y * width + x) * 3;
-      const vignette = 1 - 0.22 * (((x - width / 2) / width) ** 2 + ((y - height / 2) / height) ** 2) * 2;
+      const vignette = lightAt(x, y);
       const texture = 5 * scratches(x / 90, y / 14);
       const noise = 3.4 * gaussian(random);
       for (let c = 0; c < 3; c++)
@@ -23,6 +23,18 @@ export async function canPhoto(): Promise<Buffer> {
     .blur(0.8)
     .jpeg({ quality: 86 })
     .toBuffer();
+}
+
+/** How much of the light reaches a place of the picture: least in its corners. */
+const lightAt = (x: number, y: number): number =>
+  1 - 0.22 * (((x - canPage.width / 2) / canPage.width) ** 2 + ((y - canPage.height / 2) / canPage.height) ** 2) * 2;
+
+/** What the photo shows, before grain, noise, a soft lens and JPEG: red, green and blue of each pixel, row by row. */
+export async function canTruth(): Promise<Buffer> {
+  const scene = await sharp(Buffer.from(sceneSvg())).removeAlpha().raw().toBuffer();
+  return scene.map((v, i) =>
+    Math.round(v * lightAt(Math.floor(i / 3) % canPage.width, Math.floor(i / 3 / canPage.width))),
+  ) as Buffer;
 }
 
 function sceneSvg(): string {
