@@ -187,7 +187,7 @@ test('tones are pulled from the picture into a flat, shown first; a gradient is 
   await page.keyboard.press('Control+z');
   await expect.poll(inSill).toBe(0);
 
-  await page.keyboard.press('Shift+h');
+  await page.keyboard.press('u');
   await hand.drag(at(1000, 850), at(1200, 600));
   const gradient = async () => {
     const d = await hand.saved();

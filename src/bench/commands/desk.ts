@@ -12,7 +12,12 @@ import { fitting, zoomedAt } from '../state/view';
 /** Goes to a stage; the tool in hand stays when the stage has it too. */
 export function goToStage(bench: Bench, stage: StageId): void {
   const { tools, keeps = tools, first } = bench.getState().desk.find((s) => s.id === stage)!;
-  bench.setState((s) => ({ stage, tool: keeps.includes(s.tool) || s.stage === stage ? s.tool : first, into: null }));
+  bench.setState((s) => ({
+    stage,
+    tool: keeps.includes(s.tool) || s.stage === stage ? s.tool : first,
+    into: null,
+    behind: null,
+  }));
 }
 
 /** Takes a tool in hand; where the stage does not have it, the first that has is gone to. */

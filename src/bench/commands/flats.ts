@@ -1,10 +1,10 @@
 import { nanoid } from 'nanoid';
-import { flatIntoLine, paintFlats, pourAll, removeFlats, seenFlats, sheetOfFlats } from '@/core/edits/flats';
+import { boundsOf, flatIntoLine, paintFlats, pourAll, removeFlats, seenFlats, sheetOfFlats } from '@/core/edits/flats';
 import { isSamePaint, isSwatch, type Paint } from '@/core/drawing/paint';
 import { setSwatch } from '@/core/edits/palette';
 import { skeletonBox } from '@/core/drawing/run';
 import { formatCount } from '@/ui/format';
-import { areasOf } from '../state/areas';
+import { areasOf, withoutSheets } from '../state/areas';
 import { preferences } from '../state/preferences';
 import type { Bench } from '../state/store';
 import { goTo } from './checks';
@@ -20,11 +20,17 @@ export async function pourAllAreas(bench: Bench): Promise<void> {
   const sheet = sheetOfFlats(drawing);
   if (sheet && !sheetToDraw(bench, sheet.id, 'nothing is poured on it')) return;
   try {
-    const areas = await areasOf(drawing, gap);
+    const without = withoutSheets(bench.getState());
+    const areas = await areasOf(boundsOf(drawing, without), gap);
     // What has changed meanwhile has other areas.
     if (bench.getState().drawing !== drawing)
       return void bench.tell('The drawing has changed meanwhile. Ask once more.');
-    const { edit, count } = pourAll(drawing, areas, { fill: paintOf(bench, colour), gap, freshId: () => nanoid(12) });
+    const { edit, count } = pourAll(drawing, areas, {
+      fill: paintOf(bench, colour),
+      gap,
+      without,
+      freshId: () => nanoid(12),
+    });
     bench.commit(edit, null, 'There is no area without a flat.');
     if (count > 0) bench.tell(`${formatCount(count, 'area')} filled.`);
   } catch {

@@ -1,4 +1,4 @@
-import { linesOf } from '@/core/drawing/items';
+import { allLines, linesOf } from '@/core/drawing/items';
 import { nanoid } from 'nanoid';
 import type { Line } from '@/core';
 import {
@@ -157,4 +157,13 @@ export function chooseWithGroup(bench: Bench, id: string, add: boolean): void {
   const all = withGroup(drawing, id, within);
   withTool(bench);
   bench.choose(add ? [...lines, ...all] : all);
+}
+
+/** New lines come to lie behind the lowest of the chosen lines, until that is ended. */
+export function drawBehind(bench: Bench): void {
+  const { drawing, lines, tool } = bench.getState();
+  const lowest = allLines(drawing).find((l) => lines.has(l.id));
+  if (!lowest) return;
+  const draws = tool === 'pen' || tool === 'pencil' || tool === 'shape';
+  bench.setState({ behind: lowest.id, into: null, tool: draws ? tool : 'pen' });
 }

@@ -3,6 +3,8 @@
 import { useMemo } from 'react';
 import { useBench, useBenchState, useBenchStateLater } from '../benchContext';
 import { goToStage } from '../commands/desk';
+import { areasColoured, knownAreas } from '../state/areas';
+import { useStored } from '../useStored';
 import { stageTable } from '../stages/table';
 
 /** The stages of the work, each with a word about how far it is. */
@@ -10,7 +12,11 @@ export function StageRuler() {
   const bench = useBench();
   const stage = useBenchState((s) => s.stage);
   const drawing = useBenchStateLater((s) => s.drawing);
-  const words = useMemo(() => stageTable.map((s) => s.progress(drawing)), [drawing]);
+  const known = useStored(knownAreas, (k) => k.known);
+  const words = useMemo(() => {
+    const areas = areasColoured(drawing, known);
+    return stageTable.map((s) => s.progress(drawing, areas));
+  }, [drawing, known]);
   return (
     <nav className="stages" aria-label="Stages">
       {stageTable.map(({ id, label }, i) => (

@@ -20,6 +20,6 @@ export type Stage<Id extends string = string> = {
   readonly cards: ComponentType;
   /** Options in the tray that stand here in place of a tool's own. */
   readonly options?: Partial<Record<ToolId, ComponentType<OptionsProps>>>;
-  /** How far the drawing is in it, in a word or two. */
-  progress(d: Drawing): string;
+  /** How far the drawing is in it, in a word or two; `areas` between its lines, where they are known. */
+  progress(d: Drawing, areas: { there: number; coloured: number } | null): string;
 };

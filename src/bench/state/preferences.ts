@@ -19,6 +19,9 @@ export type ShapeFigures = {
   to: number;
 };
 
+/** What a sampled colour is for: to be poured, for what is chosen, or for the palette. */
+export type SampleTo = 'hand' | 'strokes' | 'fills' | 'swatch';
+
 /** By what lines are chosen alike; differences in page units of width, and of a colour's channels (0…255). */
 export type AlikeFigures = Record<'width' | 'colour' | 'fill' | 'sheet' | 'kind' | 'closed', boolean> & {
   widthWithin: number;
@@ -44,6 +47,8 @@ export type Preferences = {
   /** How shapes of shade and light are drawn: by so many of so many steps of tone. */
   shade: { light: boolean; steps: number; by: number; blend: Blend; opacity: number };
   gradientKind: 'linear' | 'radial';
+  /** What sampling takes: a place, or the colour most of an area has; of the picture corrected or not; and what for. */
+  sample: { of: 'place' | 'area'; corrected: boolean; to: SampleTo };
   /** How far flats' tones are from the picture's is hatched over them. */
   toneWash: boolean;
   /** The colours that were taken last, the newest first. */
@@ -123,6 +128,7 @@ export const firstPreferences: Preferences = {
   toneWash: false,
   shade: { light: false, steps: 5, by: 1, blend: 'normal', opacity: 1 },
   gradientKind: 'linear',
+  sample: { of: 'place', corrected: true, to: 'hand' },
   samples: [],
   straightFirst: false,
   figures: true,
@@ -210,10 +216,9 @@ export function prefer(some: Partial<Preferences>): void {
 }
 
 /** Sets some figures of one kind, and leaves the others as they are by now. */
-export function preferIn<K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded' | 'pour' | 'squint' | 'shade'>(
-  kind: K,
-  some: Partial<Preferences[K]>,
-): void {
+export function preferIn<
+  K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded' | 'pour' | 'squint' | 'shade' | 'sample',
+>(kind: K, some: Partial<Preferences[K]>): void {
   preferences.setState((p) => ({ [kind]: { ...p[kind], ...some } }));
 }
 

@@ -4,7 +4,7 @@ import { applyChange, ChangeError, inverseOf, type Change, type Drawing, type Po
 import { touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
-import { drawnInside } from '@/core/edits/keepInside';
+import { drawnBehind, drawnInside } from '@/core/edits/keepInside';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
 import { FlatsUnderHand } from './flatsUnderHand';
@@ -94,9 +94,10 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     bench.tell(`${why} Nothing was changed.`, undefined, 'warning');
     return null;
   };
-  /** What is drawn comes to lie inside of the shape that is drawn into. */
+  /** What is drawn comes to lie inside of the shape that is drawn into, or behind what it is drawn behind. */
   const drawnInto = (edit: Edit): Edit => {
-    const { into, drawing } = get();
+    const { into, behind, drawing } = get();
+    if (behind !== null) return drawnBehind(drawing, edit, behind);
     return into === null ? edit : drawnInside(drawing, edit, into, () => nanoid(12));
   };
   const listeners = new Set<(made: Made) => void>();

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { Flat, Point } from '@/core';
+import type { Point } from '@/core';
 import { edit as editOf, type Edit } from '@/core/change/edit';
 import {
   boundsOf,
@@ -14,14 +14,15 @@ import {
 } from '@/core/edits/flats';
 import type { Area, Closing } from '@/core/flats/arrangement';
 import { NearAreas, type Bound } from '@/core/flats/regions';
-import { findItem } from '@/core/drawing/find';
 import { isSamePaint } from '@/core/drawing/paint';
 import { paintArea, paintClosing, paintGap } from '../canvas/areaMarks';
 import { paintOf } from '../commands/colours';
-import { pourAllAreas, takeFlatAway } from '../commands/flats';
+import { pourAllAreas } from '../commands/flats';
 import { sheetToDraw } from '../commands/sheetToDraw';
+import { withoutSheets } from '../state/areas';
 import { preferences } from '../state/preferences';
 import type { View } from '../state/view';
+import { keyOnFlatInHand, paintFlatInHand } from './flatInHand';
 import { PointedTool } from './pointedTool';
 import type { HandEvent, Hint, PointerShape, Tool } from './tool';
 
@@ -98,7 +99,12 @@ export class PourTool extends PointedTool implements Tool {
     const paint = paintFlats(drawing, painted, fill);
     if (areas.length === 0) return { edit: paint, first: null };
     const label = areas.length === 1 ? 'Pour' : `Pour ${areas.length} areas`;
-    const made = laid(drawing, areas, { fill, gap, freshId: () => nanoid(12) }, label);
+    const made = laid(
+      drawing,
+      areas,
+      { fill, gap, without: withoutSheets(this.bench.getState()), freshId: () => nanoid(12) },
+      label,
+    );
     return { edit: editOf(label, made.edit.steps, paint.steps), first: made.flat };
   }
 
@@ -113,7 +119,7 @@ export class PourTool extends PointedTool implements Tool {
 
   /** What lies about a place. What was found before counts for as long as the lines are the same. */
   private look(p: Point, most: number): { area: PlacedArea | null; closings: readonly Closing[] } {
-    const bounds = boundsOf(this.bench.getState().drawing);
+    const bounds = boundsOf(this.bench.getState().drawing, withoutSheets(this.bench.getState()));
     const { gap } = preferences.getState().pour;
     const known = this.areas;
     const isSame = known?.gap === gap && known.bounds.length === bounds.length;
@@ -125,18 +131,8 @@ export class PourTool extends PointedTool implements Tool {
     return { area: placed ?? null, closings };
   }
 
-  private get inHand(): Flat | null {
-    const { drawing, flat } = this.bench.getState();
-    const item = flat ? findItem(drawing, flat)?.item : undefined;
-    return item?.kind === 'flat' ? item : null;
-  }
-
   key(key: string): boolean {
-    if (key === 'Delete' || key === 'Backspace') {
-      const { inHand } = this;
-      if (inHand) takeFlatAway(this.bench, inHand.id);
-      return inHand !== null;
-    }
+    if (keyOnFlatInHand(this.bench, key)) return true;
     if (key !== 'Enter') return false;
     void pourAllAreas(this.bench);
     return true;
@@ -153,8 +149,8 @@ export class PourTool extends PointedTool implements Tool {
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
-    const { inHand, at } = this;
-    if (inHand) paintArea(ctx, view, inHand.runs, null, inHand.open === true);
+    const { at } = this;
+    paintFlatInHand(ctx, this.bench, view);
     if (!at) return;
     const { drawing, reading } = this.bench.getState();
     if (reading) return;

@@ -1,3 +1,4 @@
+import { flatAt } from '@/core/edits/flats';
 import { boxOfLines } from '@/core/edits/transform';
 import { isInGroup, isWithin, withGroup } from '@/core/edits/arrange';
 import { moveLines, removeLines } from '@/core/edits/lines';
@@ -12,6 +13,7 @@ import { preferences } from '../state/preferences';
 import { linesToMark, MANY, shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { Aligning } from './aligning';
+import { keyOnFlatInHand, paintFlatInHand } from './flatInHand';
 import { FrameHand } from './frameHand';
 import { Nudge } from './nudge';
 import { LineTool } from './lineTool';
@@ -69,6 +71,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     const gesture = { from: e, to: e, moved: false, releaseOnly: null, lasso: [e.page] };
     if (id === null) this.gesture = { for: 'marquee', ...gesture };
     else {
+      this.bench.setState({ flat: null, lookedAt: e.page });
       this.stepOut(id);
       const group = this.group(id);
       const isChosen = lines.has(id);
@@ -161,8 +164,15 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     else if (!e.more) {
       this.stepOut(null);
       if (lines.size > 0) this.bench.choose([]);
+      this.takeFlat(e.page);
     }
     this.context.repaint();
+  }
+
+  /** Where no line is pressed, the flat that lies there is taken in hand. */
+  private takeFlat(p: Point): void {
+    const flat = this.bench.getState().stage === 'colour' ? flatAt(this.bench.getState().drawing, p) : null;
+    this.bench.setState({ flat: flat?.id ?? null, lookedAt: p });
   }
 
   private regionOf(g: Gesture, e: HandEvent): Region {
@@ -193,7 +203,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       this.bench.choose([...lines].flatMap((id) => this.group(id)));
       return true;
     }
-    if (lines.size === 0) return false;
+    if (lines.size === 0) return keyOnFlatInHand(this.bench, key);
     if (this.nudge.key(key, e.shift)) return true;
     if (key === 'Delete' || key === 'Backspace') this.bench.commit(removeLines(drawing, lines));
     else if (key === 'Escape') return this.escape();
@@ -228,6 +238,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       const found = findLine(shown, id);
       if (found) paintSkeleton(ctx, view, found.line, found.sheet.tag, s.lines.has(id) ? 1.8 : 1);
     }
+    paintFlatInHand(ctx, this.bench, view);
     const g = this.gesture;
     if (!g?.moved) this.frame.paint(ctx, view, this.at);
     if (g?.moved && g.marks) paintAlignment(ctx, view, g.marks);

@@ -59,9 +59,9 @@ export function heldGroups(items: readonly Item[]): readonly Group[] {
   return groups;
 }
 
-/** Whether a sheet is a part to be traced: one that has flats and no lines is none. */
+/** Whether a sheet is a part to be traced: one that has flats, and no lines but inside of them, is none. */
 export const isPart = (s: Pick<Sheet, 'items'>): boolean =>
-  linesIn(s.items).length > 0 || flatsIn(s.items).length === 0;
+  boundingLines(s.items).length > 0 || flatsIn(s.items).length === 0;
 
 /** All lines of a sheet, those in groups too, in painting order. */
 export const linesOf = (sheet: Pick<Sheet, 'items'>): readonly Line[] => linesIn(sheet.items);

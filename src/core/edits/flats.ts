@@ -90,15 +90,17 @@ export type Pour = {
   readonly fill: Paint;
   /** Ends nearer to another line are led to it, page units. */
   readonly gap: number;
+  /** The sheets whose lines bound nothing; those that are not seen, if none are told. */
+  readonly without?: readonly string[];
   readonly freshId: () => string;
 };
 
 /** What pouring at a place would do: a flat that is there painted, or a new one laid in the area; null outside of all. */
-export function pour(d: Drawing, p: Point, { fill, gap, freshId }: Pour): { edit: Edit; flat: string } | null {
+export function pour(d: Drawing, p: Point, how: Pour): { edit: Edit; flat: string } | null {
   const there = flatAt(d, p);
-  if (there) return { edit: paintFlats(d, [there.id], fill), flat: there.id };
-  const area = areaNear(boundsOf(d), p, { gap });
-  return area && laid(d, [{ runs: runsOfArea(area), at: p }], { fill, gap, freshId }, 'Pour');
+  if (there) return { edit: paintFlats(d, [there.id], how.fill), flat: there.id };
+  const area = areaNear(boundsOf(d, how.without), p, { gap: how.gap });
+  return area && laid(d, [{ runs: runsOfArea(area), at: p }], how, 'Pour');
 }
 
 /** The sheet that flats are laid on: one that has some, or else is called so. */
@@ -109,10 +111,9 @@ export const sheetOfFlats = (d: Drawing): Sheet | undefined =>
 export function laid(
   d: Drawing,
   areas: readonly PlacedArea[],
-  { fill, gap, freshId }: Pour,
+  { fill, gap, without = unseenSheets(d), freshId }: Pour,
   label: string,
 ): { edit: Edit; flat: string } {
-  const without = unseenSheets(d);
   const known = sheetOfFlats(d);
   const sheet = known ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
   const first: Step[] = known ? [] : [{ step: 'insertSheet', index: 0, sheet }];

@@ -8,11 +8,11 @@ import type { Paint } from '@/core';
 import { formatCount } from '@/ui/format';
 import { ColourField } from '@/ui/ColourField';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
-import { makeLine, repaintAlike, takeFlatAway, visitFlat } from '../../commands/flats';
+import { repaintAlike, visitFlat } from '../../commands/flats';
 import { preferIn } from '../../state/preferences';
 import { Row } from '../shared/LineCard';
 
-/** The flats of the drawing: their colours, each changed wherever it is; those that are not shut; the one in hand. */
+/** The flats of the drawing: their colours, each changed wherever it is; those that are not shut. */
 export function FlatsCard() {
   const bench = useBench();
   const drawing = useBenchStateLater((s) => s.drawing);
@@ -20,7 +20,6 @@ export function FlatsCard() {
   const reading = useBenchState((s) => s.reading);
   const flats = seenFlats(drawing);
   const open = flats.filter((f) => f.open);
-  const own = flats.find((f) => f.id === inHand);
   const fills = new Map<string, { fill: Paint; count: number }>();
   for (const { fill } of flats) {
     const key = typeof fill === 'string' ? fill : JSON.stringify(fill);
@@ -69,19 +68,6 @@ export function FlatsCard() {
           );
         })}
       </div>
-      {own && (
-        <div className="card" role="group" aria-label="This flat">
-          <Row what="This flat" figure={own.open ? 'not shut' : 'follows its lines'} />
-          <div className="row">
-            <Button size="small" disabled={reading} onClick={() => makeLine(bench, own.id)}>
-              Into a line
-            </Button>
-            <Button size="small" disabled={reading} onClick={() => takeFlatAway(bench, own.id)}>
-              Take away
-            </Button>
-          </div>
-        </div>
-      )}
     </>
   );
 }

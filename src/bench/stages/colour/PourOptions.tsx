@@ -1,7 +1,8 @@
 'use client';
 
-import { Button } from 'antd';
+import { Button, Checkbox, Popover } from 'antd';
 import { useState } from 'react';
+import { boundingLines } from '@/core/drawing/items';
 import { ColourField } from '@/ui/ColourField';
 import { LengthField } from '@/ui/LengthField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
@@ -27,6 +28,7 @@ export function PourOptions() {
         max={200}
         onCommit={(g) => preferIn('pour', { gap: g })}
       />
+      <BoundingSheets />
       <Button
         size="small"
         disabled={reading || busy}
@@ -40,5 +42,40 @@ export function PourOptions() {
         Fill all areas
       </Button>
     </>
+  );
+}
+
+/** Which of the sheets that are seen bound what is poured: all, until some are left out. */
+function BoundingSheets() {
+  const bench = useBench();
+  const out = useBenchState((s) => s.unbounding);
+  const sheets = useBenchState((s) => s.drawing.sheets);
+  const seen = sheets.filter((s) => s.visible && boundingLines(s.items).length > 0).toReversed();
+  const count = seen.filter((s) => !out.has(s.id)).length;
+  const set = (id: string, bounds: boolean): void => {
+    const next = new Set(bench.getState().unbounding);
+    if (bounds) next.delete(id);
+    else next.add(id);
+    bench.setState({ unbounding: next });
+  };
+  if (seen.length < 2) return null;
+  return (
+    <Popover
+      trigger="click"
+      title="Lines of these sheets bound areas"
+      content={
+        <div className="bounding">
+          {seen.map((s) => (
+            <Checkbox key={s.id} checked={!out.has(s.id)} onChange={(e) => set(s.id, e.target.checked)}>
+              {s.name}
+            </Checkbox>
+          ))}
+        </div>
+      }
+    >
+      <Button size="small" title="Which sheets bound areas">
+        {count === seen.length ? 'bounded by all' : `bounded by ${count} of ${seen.length}`}
+      </Button>
+    </Popover>
   );
 }

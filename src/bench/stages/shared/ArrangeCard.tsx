@@ -44,6 +44,7 @@ export function ArrangeCard() {
         {button('back', 'Under the next line (Shift C)', () => act.order(bench, 'back'))}
         {button('to front', 'Over all lines of the sheet', () => act.order(bench, 'to front'))}
         {button('to back', 'Under all lines of the sheet', () => act.order(bench, 'to back'))}
+        {button('draw behind', 'New lines go behind these', () => act.drawBehind(bench))}
       </div>
       <div className="buttons">
         {button('group', 'Choose them as one from now on (Shift G)', () => act.group(bench), { disabled: count < 2 })}

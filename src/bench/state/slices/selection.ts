@@ -18,6 +18,10 @@ export type SelectionState = {
   readonly reference: string | null;
   /** The shape that new lines are drawn into; null where they lie on their sheet. */
   readonly into: string | null;
+  /** The item that new lines are drawn behind; null where they lie on top of their sheet. */
+  readonly behind: string | null;
+  /** Where the page was pressed last to choose something; null where it was not. */
+  readonly lookedAt: Point | null;
   readonly origin: Origin;
 };
 
@@ -29,5 +33,7 @@ export const nothingChosen = (drawing: Drawing): SelectionState => ({
   within: [],
   reference: null,
   into: null,
+  behind: null,
+  lookedAt: null,
   origin: middleOrigin,
 });

@@ -50,6 +50,8 @@ export type WorkState = {
   readonly trial: Trial | null;
   /** The flat that is in hand; null where none is. */
   readonly flat: string | null;
+  /** The sheets that are seen and yet bound nothing that is poured. */
+  readonly unbounding: ReadonlySet<string>;
   /** The stop of the gradient in hand; null where none is. */
   readonly stop: number | null;
   readonly message: Message | null;
@@ -65,5 +67,6 @@ export const freshWork = (stage: StageId, desk: readonly DeskStage[]): WorkState
   trial: null,
   flat: null,
   stop: null,
+  unbounding: new Set(),
   message: null,
 });

@@ -7,7 +7,7 @@ export const gradient: ToolDefinition<'gradient'> = {
   id: 'gradient',
   label: 'Gradient',
   what: 'Gradient: pull one across a filled shape',
-  key: 'Shift h',
+  key: 'u',
   icon: icon(
     <>
       <path d="M3 5h16v12H3z" />
