@@ -14,27 +14,6 @@ async function shoot(page: Page, name: string): Promise<void> {
   await sharp(picture).png({ palette: true, quality: 92, compressionLevel: 9 }).toFile(`docs/screenshots/${name}.png`);
 }
 
-/** Pours the pear's parts, each in a colour of its own: places are px from the middle of the page. */
-async function pourPear(page: Page): Promise<void> {
-  await page.keyboard.press('0');
-  const box = (await page.getByTestId('page').boundingBox())!;
-  const scale = (box.height - 72) / 794;
-  for (const [colour, x, y] of [
-    ['b9c46a', 0, 166],
-    ['6f8a4e', 126, -206],
-    ['4f6b3d', 120, -168],
-    ['8a6a4a', -93, -250],
-  ] as const) {
-    await page.getByRole('button', { name: /^Colour to pour/ }).click();
-    await page.locator('.ant-color-picker-hex-input:visible input').fill(colour);
-    await page.getByRole('button', { name: /^Colour to pour/ }).click();
-    await page.mouse.move(box.x + box.width / 2 + scale * x, box.y + box.height / 2 + scale * y, { steps: 4 });
-    await page.mouse.down();
-    await page.mouse.up();
-    await page.waitForTimeout(400);
-  }
-}
-
 async function main(): Promise<void> {
   const data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-shots-'));
   spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/make.ts'], {
@@ -146,14 +125,33 @@ async function main(): Promise<void> {
     await page.keyboard.press('Escape');
     for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
     await page.keyboard.press('Escape');
-    await page.keyboard.press('5');
-    await pourPear(page);
-    await shoot(page, 'colour');
-    for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
     await page.keyboard.press('6');
     await shoot(page, 'deliver');
     await page.keyboard.press('?');
     await shoot(page, 'keys');
+    await open('Seed packet');
+    await page.keyboard.press('0');
+    const at = async (x: number, y: number): Promise<void> => {
+      const box = (await page.getByTestId('page').boundingBox())!;
+      await page.mouse.click(box.x + x * box.width, box.y + y * box.height);
+    };
+    await page.keyboard.press('s');
+    await at(0.45, 0.6);
+    await page.getByText(/of 15 areas/).waitFor();
+    await shoot(page, 'colour');
+    const cards = page.getByRole('radiogroup', { name: 'What the cards show' });
+    await cards.getByText('Palette').click();
+    await page.getByRole('button', { name: '5', exact: true }).click();
+    await page.locator('.swatch').nth(2).click();
+    await shoot(page, 'palette');
+    await cards.getByText('Tones').click();
+    await page.getByRole('list', { name: 'The worst first' }).waitFor();
+    await page.getByRole('button', { name: 'side by side' }).click();
+    await page.getByRole('button', { name: 'in greys' }).click();
+    await page.waitForTimeout(1_500);
+    await shoot(page, 'tones');
+    await page.getByRole('button', { name: 'in greys' }).click();
+    await page.getByRole('button', { name: 'side by side' }).click();
     const tablet = await browser.newPage({
       viewport: { width: 1024, height: 700 },
       hasTouch: true,

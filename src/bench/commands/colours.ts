@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { Flat, Reference } from '@/core';
 import type { Edit } from '@/core/change/edit';
-import { findItem } from '@/core/drawing/find';
+import { findItem, isOpenSheet } from '@/core/drawing/find';
 import { isFlat } from '@/core/drawing/items';
 import type { BasePaint } from '@/core/drawing/paint';
 import { seenFlats } from '@/core/edits/flats';
@@ -37,8 +37,10 @@ export const paintOf = (bench: Bench, colour: string): BasePaint => {
  */
 export async function coloursToTake(bench: Bench, joined: Joined, only: string | null): Promise<Edit | null> {
   const { drawing } = bench.getState();
-  const flats = seenFlats(drawing).filter((f) => only === null || f.id === only);
-  if (flats.length === 0) return tellOf(bench, 'There is no flat yet. Pour some first.');
+  const seen = seenFlats(drawing).filter((f) => only === null || f.id === only);
+  if (seen.length === 0) return tellOf(bench, 'There is no flat yet. Pour some first.');
+  const flats = seen.filter((f) => isOpenSheet(findItem(drawing, f.id)!.sheet));
+  if (flats.length === 0) return tellOf(bench, 'The sheet that the flats are on is locked. Unlock it first.');
   try {
     const beneath = await beneathFlats(drawing, flats);
     if (bench.getState().drawing !== drawing) return tellOf(bench, 'The drawing has changed meanwhile. Ask once more.');

@@ -3,8 +3,7 @@ import { applyChange, type Drawing } from '@/core';
 import type { Edit } from '@/core/change/edit';
 import { allFlats } from '@/core/edits/flats';
 import { following } from '@/core/edits/followFlats';
-import { followingSteps, withFollowing } from '@/core/edits/following';
-import { heldGroups } from '@/core/drawing/items';
+import { followingSteps, hasFollowers, withFollowing } from '@/core/edits/following';
 
 const freshId = (): string => nanoid(12);
 
@@ -23,7 +22,7 @@ export class FlatsUnderHand {
   shown(d: Drawing, edit: Edit): Drawing {
     const after = applyChange(d, edit);
     const flats = allFlats(d);
-    if (flats.length === 0 && d.sheets.every((s) => heldGroups(s.items).length === 0)) return after;
+    if (!hasFollowers(d)) return after;
     const start = performance.now();
     const { last } = this;
     // Only where the edit itself leaves flats alone do the steps of another frame fit.

@@ -9,6 +9,7 @@ import { add, distance, mix, snapDirection, subtract } from '@/core/geometry/poi
 import { mixed, opaque } from '@/core/colour/colour';
 import { colourOf } from '@/core/scene/ink';
 import type { Edit } from '@/core/change/edit';
+import { sheetToDraw } from '../commands/sheetToDraw';
 import { paintGradientMarks } from '../canvas/gradientMarks';
 import { preferences } from '../state/preferences';
 import { toScreen, type View } from '../state/view';
@@ -68,6 +69,8 @@ export class GradientTool extends PointedTool implements Tool {
       this.bench.tell('There is no filled shape here. Pour a flat first, or fill a closed line.');
       return;
     }
+    const { sheet } = findItem(drawing, item.id)!;
+    if (!sheetToDraw(this.bench, sheet.id, 'nothing is filled on it')) return;
     this.take(item);
     if (!gradientOfItem(drawing, item)) this.held = { shape: item.id, from: e };
   }

@@ -6,6 +6,7 @@ import { findItem } from '@/core/drawing/find';
 import { shapeAt } from '@/core/edits/keepInside';
 import { fillOf, layShades } from '@/core/edits/shades';
 import { distance } from '@/core/geometry/point';
+import { sheetToDraw } from '../commands/sheetToDraw';
 import { paintArea } from '../canvas/areaMarks';
 import { preferences, preferIn } from '../state/preferences';
 import type { View } from '../state/view';
@@ -29,6 +30,8 @@ export class ShadeTool extends PointedTool implements Tool {
       this.bench.tell('There is no filled shape here to shade in. Pour a flat first, or fill a closed line.');
       return;
     }
+    const { sheet } = findItem(this.bench.getState().drawing, shape)!;
+    if (!sheetToDraw(this.bench, sheet.id, 'nothing is shaded on it')) return;
     this.drawn = { shape, places: [e.page] };
   }
 

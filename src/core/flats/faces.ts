@@ -33,9 +33,9 @@ export class Faces {
     private readonly pieces: Pieces,
   ) {
     const bounds = withoutTwins(vertices, pieces);
-    const all = loopsOf(vertices, pieces, bounds);
+    const sides = walksOf(pieces, nextOf(vertices, pieces, bounds));
     // A piece with the same face to both its sides bounds nothing.
-    for (let i = 0; i < pieces.length; i++) if (all.loopOf[2 * i] === all.loopOf[2 * i + 1]) bounds[i] = 0;
+    for (let i = 0; i < pieces.length; i++) if (sides[2 * i] === sides[2 * i + 1]) bounds[i] = 0;
     const { loops, loopOf } = loopsOf(vertices, pieces, bounds);
     [this.loops, this.loopOf] = [loops, loopOf];
     for (let i = 0; i < pieces.length; i++) if (bounds[i]) this.kept.push(i);
@@ -102,6 +102,18 @@ export class Faces {
 export const tailOf = (p: Pieces, h: HalfEdge): number => (h & 1 ? p.to[h >> 1] : p.from[h >> 1]);
 export const headOf = (p: Pieces, h: HalfEdge): number => (h & 1 ? p.from[h >> 1] : p.to[h >> 1]);
 
+/** The number of the closed walk that each half-edge is on; -1 for those that are on none. */
+function walksOf(p: Pieces, next: Int32Array): Int32Array {
+  const walk = new Int32Array(2 * p.length).fill(-1);
+  let count = 0;
+  for (let start = 0; start < next.length; start++) {
+    if (walk[start] >= 0 || next[start] < 0) continue;
+    for (let h = start; walk[h] < 0; h = next[h]) walk[h] = count;
+    count++;
+  }
+  return walk;
+}
+
 /** All closed walks along the pieces that are `kept`, each turning as far left as it can. */
 function loopsOf(v: Vertices, p: Pieces, kept: Uint8Array): { loops: Loop[]; loopOf: Int32Array } {
   const next = nextOf(v, p, kept);
@@ -125,7 +137,7 @@ function loopsOf(v: Vertices, p: Pieces, kept: Uint8Array): { loops: Loop[]; loo
 
 /** The half-edges that leave each vertex, one after the other: those of vertex k from `start[k]` on. */
 function leaving(v: Vertices, p: Pieces, kept: Uint8Array | null): { start: Int32Array; out: Int32Array } {
-  const n = v.x.length;
+  const n = v.length;
   const start = new Int32Array(n + 1);
   for (let i = 0; i < p.length; i++) {
     if (kept && !kept[i]) continue;
@@ -147,7 +159,7 @@ function leaving(v: Vertices, p: Pieces, kept: Uint8Array | null): { start: Int3
 function withoutTwins(v: Vertices, p: Pieces): Uint8Array {
   const kept = new Uint8Array(p.length).fill(1);
   const { start, out } = leaving(v, p, null);
-  for (let k = 0; k < v.x.length; k++) {
+  for (let k = 0; k < v.length; k++) {
     for (let i = start[k] + 1; i < start[k + 1]; i++) {
       const head = headOf(p, out[i]);
       for (let j = start[k]; j < i; j++) if (headOf(p, out[j]) === head) kept[out[i] >> 1] = 0;
@@ -160,7 +172,7 @@ function withoutTwins(v: Vertices, p: Pieces): Uint8Array {
 function nextOf(v: Vertices, p: Pieces, kept: Uint8Array): Int32Array {
   const { start, out } = leaving(v, p, kept);
   const next = new Int32Array(2 * p.length).fill(-1);
-  for (let k = 0; k < v.x.length; k++) {
+  for (let k = 0; k < v.length; k++) {
     const from = start[k];
     const to = start[k + 1];
     if (to - from > 2) sortAround(v, p, k, out, from, to);

@@ -15,10 +15,11 @@ const MOST_BETWEEN = 3;
 
 /** Makes outlines of walks: the parts of the curves themselves, exact but for the rounding of where they meet. */
 export class Outlines {
-  /** Where curves truly cross, by vertex. */
-  private readonly crossings = new Map<number, Point>();
-  /** And at which parameter of which curve. */
-  private readonly parameters = new Map<number, number>();
+  /** Where curves truly cross, by vertex: as far as it has been looked for. */
+  private readonly crossings: (Point | undefined)[];
+  /** And which two curves these are, each at which parameter: two places a vertex, -1 for none. */
+  private readonly sources: Int32Array;
+  private readonly parameters: Float64Array;
 
   constructor(
     private readonly curves: readonly Cubic[],
@@ -26,7 +27,12 @@ export class Outlines {
     private readonly pieces: Pieces,
     /** What lies so near to a curve runs along it, px; no less than pieces stray from their curves. */
     private readonly touch: number,
-  ) {}
+  ) {
+    const n = vertices.length;
+    this.crossings = new Array<Point | undefined>(n);
+    this.sources = new Int32Array(2 * n).fill(-1);
+    this.parameters = new Float64Array(2 * n);
+  }
 
   /** A closed outline along a walk. */
   of(walk: readonly HalfEdge[]): Cubic[] {
@@ -74,14 +80,13 @@ export class Outlines {
   private alongOne(parts: Part[]): Part[] {
     const kept: Part[] = [];
     for (let i = 0; i < parts.length; i++) {
-      const part = { ...parts[i] };
+      let part = parts[i];
       for (let k = i + 1; k <= Math.min(i + MOST_BETWEEN + 1, parts.length - 1); k++) {
         const later = parts[k];
         const goesOn = later.source === part.source && later.t1 > later.t0 === part.t1 > part.t0;
         if (!goesOn || later.t0 > part.t1 !== part.t1 > part.t0) continue;
         if (!parts.slice(i + 1, k).every((q) => this.runsAlong(q, part.source))) continue;
-        part.t1 = later.t1;
-        part.to = later.to;
+        part = { ...part, t1: later.t1, to: later.to };
         i = k;
       }
       kept.push(part);
@@ -116,20 +121,21 @@ export class Outlines {
   }
 
   private parameterAt(vertex: number, source: number, t: number): number {
-    return this.parameters.get(vertex * this.curves.length + source) ?? t;
+    const k = 2 * vertex;
+    if (this.sources[k] === source) return this.parameters[k];
+    return this.sources[k + 1] === source ? this.parameters[k + 1] : t;
   }
 
   /** Where a vertex lies on the page: where two curves cross there, that very place. */
   private placeOf(vertex: number, a: Part, b: Part): Point {
-    const known = this.crossings.get(vertex);
+    const known = this.crossings[vertex];
     if (known) return known;
     const t = (part: Part): number => (part.from === vertex ? part.t0 : part.t1);
     const place =
       a.source === b.source || [t(a), t(b)].some((s) => s === 0 || s === 1)
         ? this.vertices.place(vertex)
         : this.crossingNear(vertex, a.source, t(a), b.source, t(b));
-    this.crossings.set(vertex, place);
-    return place;
+    return (this.crossings[vertex] = place);
   }
 
   /** Newton's steps towards where two curves cross; the vertex itself where they lead away. */
@@ -149,8 +155,10 @@ export class Outlines {
     if (!(s >= 0 && s <= 1 && u >= 0 && u <= 1)) return place;
     const found = evaluate(c, s);
     if (!(distance(found, evaluate(d, u)) < 1e-6 && distance(found, place) <= this.touch)) return place;
-    this.parameters.set(vertex * this.curves.length + a, s);
-    this.parameters.set(vertex * this.curves.length + b, u);
+    this.sources[2 * vertex] = a;
+    this.sources[2 * vertex + 1] = b;
+    this.parameters[2 * vertex] = s;
+    this.parameters[2 * vertex + 1] = u;
     return found;
   }
 }
