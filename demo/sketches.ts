@@ -5,6 +5,7 @@ import { snailLines, snailPage } from '../src/server/simulated/curves/snail';
 import { pearScan } from '../src/server/simulated/pictures/pearScan';
 import { snailCorners, snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
 import { greyPicture } from './greyPicture';
+import { keptPicture } from './keptPicture';
 
 /** A demo picture as it is worked on, and the curves that it was drawn from, at `scale` px a unit of theirs. */
 export type Sketch = { name: string; image: GrayImage; lines: readonly TrueLine[]; scale: number };
@@ -14,12 +15,16 @@ const SNAIL_SCALE = 1.5;
 
 export async function snailSketch(): Promise<Sketch> {
   const size = { width: SNAIL_SCALE * snailPage.width, height: SNAIL_SCALE * snailPage.height };
-  const image = rectify(await greyPicture(await snailPhoto()), [...snailCorners], size);
+  const image = await keptPicture('snail', async () =>
+    rectify(await greyPicture(await snailPhoto()), [...snailCorners], size),
+  );
   return { name: 'snail photo, rectified', image, lines: snailLines, scale: SNAIL_SCALE };
 }
 
 export async function pearSketch(width = 1748): Promise<Sketch> {
-  const image = await greyPicture(await pearScan({ width, height: Math.round((width * 2480) / 1748) }));
+  const image = await keptPicture(`pear-${width}`, async () =>
+    greyPicture(await pearScan({ width, height: Math.round((width * 2480) / 1748) })),
+  );
   return { name: 'pear scan', image, lines: pearLines, scale: width / pearPage.width };
 }
 

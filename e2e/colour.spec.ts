@@ -33,7 +33,7 @@ test('areas are poured by a press and by a drag; a flat follows a node, opens an
   await hand.click({ x: 200, y: 250 });
   await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([60_000]);
   await expect(card).toContainText('1 flat');
-  await expect(page.getByRole('button', { name: /^Colour/ }).first()).toContainText('1 flat');
+  await expect(page.getByRole('button', { name: /^Colour/ }).first()).toContainText('1 of 2 areas');
 
   // A press on bare ground says what is the matter, and nothing is made.
   await hand.click({ x: 600, y: 450 });

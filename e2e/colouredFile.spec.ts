@@ -3,6 +3,7 @@ import { firstStyle, type Drawing, type Flat, type Item, type Line } from '../sr
 import { ellipse } from '../src/core/drawing/shapes';
 import { cornerAt } from '../src/core/drawing/run';
 import { BenchHand, drawingOf } from './bench';
+import { besideFile } from './besideFile';
 
 const ring = (x: number, y: number, rx: number, ry = rx) =>
   ellipse({ minX: x - rx, minY: y - ry, maxX: x + rx, maxY: y + ry });
@@ -93,23 +94,7 @@ test('the file in colour looks as on the page, to another renderer: under one pi
   const hand = await BenchHand.open(page, id, { stage: 'deliver', tool: 'select', view: { scale, x: 20, y: 20 } });
   await page.mouse.move(3, 3);
   await hand.ready();
-  const [width, height] = [216, 190];
-  const from = hand.at({ x: 0, y: 0 });
-  const shot = await page.screenshot({
-    clip: { x: from.x, y: from.y, width: Math.round(width * scale), height: Math.round(height * scale) },
-  });
-  const svg = await (await page.request.get(`/api/drawings/${id}/export?format=svg&scope=page`)).text();
-  const { Resvg } = await import('@resvg/resvg-js');
-  const { default: sharp } = await import('sharp');
-  const drawn = new Resvg(svg, { fitTo: { mode: 'zoom', value: scale }, background: '#ffffff' }).render();
-  const pixels = async (image: Buffer) =>
-    sharp(image)
-      .extract({ left: 0, top: 0, width: Math.round(width * scale), height: Math.round(height * scale) })
-      .removeAlpha()
-      .raw()
-      .toBuffer();
-  const [a, b] = await Promise.all([pixels(shot), pixels(Buffer.from(drawn.asPng()))]);
-  expect(a.length).toBe(b.length);
+  const { page: a, file: b } = await besideFile(page, hand, { width: 216, height: 190 });
   let [other, coloured] = [0, 0];
   for (let i = 0; i < a.length; i += 3) {
     if (Math.max(...[0, 1, 2].map((k) => Math.abs(a[i + k] - b[i + k]))) > 32) other++;

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, Checkbox } from 'antd';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { applyChange, type Drawing } from '@/core';
 import type { Edit } from '@/core/change/edit';
 import { opaque } from '@/core/colour/colour';
@@ -13,7 +13,7 @@ import { formatCount } from '@/ui/format';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { coloursToTake } from '../../commands/colours';
-import { HoldButton, shown } from '../../panels/HoldButton';
+import { useOffer } from './useOffer';
 
 const ways = [
   { value: 'own', label: 'each its own', title: 'Every flat takes the colour that is typical beneath it' },
@@ -29,33 +29,18 @@ export function TakeColoursCard() {
   const bench = useBench();
   const inHand = useBenchState((s) => s.flat);
   const reading = useBenchState((s) => s.reading);
-  const drawing = useBenchState((s) => s.drawing);
   const [to, setTo] = useState<Joined['to']>('few');
   const [count, setCount] = useState(6);
   const [only, setOnly] = useState(false);
   const [busy, setBusy] = useState(false);
-  const [offer, setOffer] = useState<{ edit: Edit; of: Drawing } | null>(null);
-  const offered = useRef(offer);
-  useEffect(() => {
-    offered.current = offer;
-  }, [offer]);
-  // What is only shown goes with the card.
-  useEffect(() => () => void (offered.current && bench.show(null)), [bench]);
-  // An offer is for the drawing that it was made for.
-  const current = offer?.of === drawing ? offer : null;
+  const { offer, make, buttons } = useOffer<object>();
 
   const ask = async (): Promise<void> => {
     setBusy(true);
     const joined: Joined = to === 'few' ? { to, count } : { to };
     const edit = await coloursToTake(bench, joined, only ? inHand : null);
     setBusy(false);
-    setOffer(edit && { edit, of: bench.getState().drawing });
-    bench.show(edit);
-  };
-  const end = (take: boolean): void => {
-    if (take && current) bench.commit(current.edit);
-    else bench.show(null);
-    setOffer(null);
+    make(edit && { edit });
   };
   return (
     <div className="card" role="group" aria-label="Take colours">
@@ -75,25 +60,15 @@ export function TakeColoursCard() {
           Only the flat in hand
         </Checkbox>
       )}
-      {!current && (
+      {!offer && (
         <Button size="small" type="primary" disabled={reading} loading={busy} onClick={() => void ask()}>
           Show what they take
         </Button>
       )}
-      {current && (
+      {offer && (
         <>
-          <Changes before={current.of} edit={current.edit} />
-          <div className="row">
-            <Button size="small" type="primary" onClick={() => end(true)}>
-              Take them
-            </Button>
-            <HoldButton className="chip" label="Hold to see the colours as they are" {...shown('uncorrected')}>
-              before
-            </HoldButton>
-            <Button size="small" onClick={() => end(false)}>
-              Leave it
-            </Button>
-          </div>
+          <Changes before={offer.of} edit={offer.edit} />
+          {buttons('Take them')}
         </>
       )}
     </div>
