@@ -1,10 +1,11 @@
 import { toneDistances } from '@/core/edits/toneDistance';
-import { seenFlats } from '@/core/edits/flats';
+import { flatBox, seenFlats } from '@/core/edits/flats';
+import { boxesMeet } from '@/core/geometry/box';
 import { pathOf } from '@/workers/paintLine';
 import { tonesBeneath } from '../state/beneath';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type BenchState } from '../state/store';
-import { toScreen } from '../state/view';
+import { toPage, toScreen } from '../state/view';
 
 /** What is nearer than this is left bare. */
 const LEAST = 0.02;
@@ -12,6 +13,8 @@ const LEAST = 0.02;
 const FAR = 0.25;
 const SPACING = { close: 4, wide: 14 };
 const [LIGHT, DARK] = ['#a8461f', '#20304f'];
+/** More are not hatched at once: the worst are. */
+const MOST = 300;
 /** Smaller flats, px of the screen, get no figure. */
 const ROOM = 26;
 
@@ -23,8 +26,11 @@ export function paintToneDistances(ctx: CanvasRenderingContext2D, s: BenchState)
   if (s.stage !== 'colour' || s.lifted || !preferences.getState().toneWash) return;
   const drawing = shownDrawing(s);
   const { view } = s;
-  for (const { flat, distance } of toneDistances(drawing, seenFlats(drawing), tonesBeneath.getState().found)) {
-    if (Math.abs(distance) < LEAST) continue;
+  const [from, to] = [toPage(view, { x: 0, y: 0 }), toPage(view, { x: s.window.width, y: s.window.height })];
+  const seen = { minX: from.x, minY: from.y, maxX: to.x, maxY: to.y };
+  const near = seenFlats(drawing).filter((f) => boxesMeet(flatBox(f), seen));
+  const far = toneDistances(drawing, near, tonesBeneath.getState().found).filter((t) => Math.abs(t.distance) >= LEAST);
+  for (const { flat, distance } of far.slice(0, MOST)) {
     const share = Math.min(1, Math.abs(distance) / FAR);
     const colour = distance > 0 ? LIGHT : DARK;
     ctx.save();

@@ -12,6 +12,9 @@ import { repaintAlike, visitFlat } from '../../commands/flats';
 import { preferIn } from '../../state/preferences';
 import { Row } from '../shared/LineCard';
 
+/** So many colours are listed. */
+const LISTED = 12;
+
 /** The flats of the drawing: their colours, each changed wherever it is; those that are not shut. */
 export function FlatsCard() {
   const bench = useBench();
@@ -25,6 +28,7 @@ export function FlatsCard() {
     const key = typeof fill === 'string' ? fill : JSON.stringify(fill);
     fills.set(key, { fill, count: (fills.get(key)?.count ?? 0) + 1 });
   }
+  const list = [...fills].sort(([, a], [, b]) => b.count - a.count);
   if (flats.length === 0)
     return (
       <div className="card" role="group" aria-label="Flats">
@@ -46,7 +50,7 @@ export function FlatsCard() {
             </Button>
           </div>
         )}
-        {[...fills].map(([key, { fill, count }]) => {
+        {list.slice(0, LISTED).map(([key, { fill, count }]) => {
           const colour = opaque(colourOf(drawing, fill));
           return (
             <div className="row" key={key}>
@@ -67,6 +71,7 @@ export function FlatsCard() {
             </div>
           );
         })}
+        {list.length > LISTED && <span className="quiet">and {list.length - LISTED} more colours</span>}
       </div>
     </>
   );

@@ -22,6 +22,7 @@ import { TonePlot } from './TonePlot';
 /** So many are listed. */
 const LISTED = 8;
 const NEAR = 4;
+const MOST_COMPARED = 1_000;
 
 /** How light the flats are beside the picture: seen squinting, as figures, as a plot; neighbours that are too near. */
 export function TonesCard() {
@@ -109,7 +110,8 @@ function DistancesCard() {
     return () => clearTimeout(timer);
   }, [drawing, flats]);
   const distances = useMemo(() => toneDistances(drawing, flats, found), [drawing, flats, found]);
-  const near = useMemo(() => tooNear(drawing, flats), [drawing, flats]);
+  // Of very many the borders are not looked for.
+  const near = useMemo(() => (flats.length > MOST_COMPARED ? [] : tooNear(drawing, flats)), [drawing, flats]);
   if (flats.length === 0)
     return (
       <div className="card" role="group" aria-label="Tone distance">
