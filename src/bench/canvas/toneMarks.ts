@@ -1,6 +1,8 @@
 import { toneDistances } from '@/core/edits/toneDistance';
 import { flatBox, seenFlats } from '@/core/edits/flats';
 import { boxesMeet } from '@/core/geometry/box';
+import { findItem } from '@/core/drawing/find';
+import { paintArea } from './areaMarks';
 import { pathOf } from '@/workers/paintLine';
 import { tonesBeneath } from '../state/beneath';
 import { preferences } from '../state/preferences';
@@ -20,16 +22,20 @@ const ROOM = 26;
 
 /**
  * How far the flats' tones are from the picture's: hatched the closer the further, falling where they are too dark, rising
- * where too light, with the figure. The context is in CSS px.
+ * where too light, with the figure; and the rim of the flat that is pointed at beside the page. The context is in CSS px.
  */
 export function paintToneDistances(ctx: CanvasRenderingContext2D, s: BenchState): void {
-  if (s.stage !== 'colour' || s.lifted || !preferences.getState().toneWash) return;
+  if (s.stage !== 'colour' || s.lifted) return;
   const drawing = shownDrawing(s);
   const { view } = s;
+  const { found, pointed } = tonesBeneath.getState();
+  const one = pointed === null ? undefined : findItem(drawing, pointed)?.item;
+  if (one?.kind === 'flat') paintArea(ctx, view, one.runs, null, false);
+  if (!preferences.getState().toneWash) return;
   const [from, to] = [toPage(view, { x: 0, y: 0 }), toPage(view, { x: s.window.width, y: s.window.height })];
   const seen = { minX: from.x, minY: from.y, maxX: to.x, maxY: to.y };
   const near = seenFlats(drawing).filter((f) => boxesMeet(flatBox(f), seen));
-  const far = toneDistances(drawing, near, tonesBeneath.getState().found).filter((t) => Math.abs(t.distance) >= LEAST);
+  const far = toneDistances(drawing, near, found).filter((t) => Math.abs(t.distance) >= LEAST);
   for (const { flat, distance } of far.slice(0, MOST)) {
     const share = Math.min(1, Math.abs(distance) / FAR);
     const colour = distance > 0 ? LIGHT : DARK;

@@ -39,9 +39,12 @@ export async function beneathFlats(d: Drawing, flats: readonly Flat[]): Promise<
 }
 
 /** The pictures' tones beneath flats as they were found last, for whoever shows them. */
-export const tonesBeneath = createStore<{ readonly found: ReadonlyMap<string, Beneath>; readonly failed: boolean }>()(
-  () => ({ found: new Map(), failed: false }),
-);
+export const tonesBeneath = createStore<{
+  readonly found: ReadonlyMap<string, Beneath>;
+  readonly failed: boolean;
+  /** The flat that is pointed at beside the page; null where none is. */
+  readonly pointed: string | null;
+}>()(() => ({ found: new Map(), failed: false, pointed: null }));
 
 let asking = 0;
 

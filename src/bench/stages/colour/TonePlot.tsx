@@ -7,6 +7,7 @@ import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useEffectEvent, useLayoutEffect, useState } from 'react';
 import type { ToneDistance } from '@/core/edits/toneDistance';
 import { useChart } from '@/ui/useChart';
+import { tonesBeneath } from '../../state/beneath';
 
 echarts.use([ScatterChart, LineChart, GridComponent, CanvasRenderer]);
 
@@ -28,12 +29,17 @@ export function TonePlot({ distances, inHand, onGo }: Props) {
   const [over, setOver] = useState<ToneDistance | null>(null);
   const go = useEffectEvent(onGo);
   const at = useEffectEvent((i: number) => distances[i]);
+  const point = useEffectEvent((one: ToneDistance | null) => {
+    setOver(one);
+    tonesBeneath.setState({ pointed: one?.flat.id ?? null });
+  });
 
   useLayoutEffect(() => {
     const made = chart.current!;
     made.on('click', (e) => e.seriesIndex === 1 && go(at(e.dataIndex).flat.id));
-    made.on('mouseover', (e) => e.seriesIndex === 1 && setOver(at(e.dataIndex)));
-    made.on('mouseout', () => setOver(null));
+    made.on('mouseover', (e) => e.seriesIndex === 1 && point(at(e.dataIndex)));
+    made.on('mouseout', () => point(null));
+    return () => point(null);
   }, [chart]);
 
   useEffect(() => {
