@@ -14,6 +14,7 @@ export { rectify, type Quad } from './raster/rectify';
 export { pageCorners } from './raster/pageCorners';
 export { skewAngle } from './raster/skew';
 export { settle, type SettleOptions } from './assist/settle';
+export { follow, type FollowOptions } from './assist/followWay';
 export { readWidths } from './assist/readWidths';
 export { strokeOutline, type StrokeOptions } from './ink/strokeOutline';
 export { widthProfile, type WidthProfile, type Widths } from './ink/widths';

@@ -74,6 +74,16 @@ export class Follower {
     return cubics;
   }
 
+  /** Forgets where the hand has been. */
+  begin(): void {
+    this.guide.begin();
+  }
+
+  /** The hand came by a place on its way from `from`, px of the picture. */
+  lead(from: Point, by: Point): void {
+    this.guide.move(from, { x: by.x / this.field.by, y: by.y / this.field.by });
+  }
+
   /**
    * The curves with a second opinion: the stroke beneath is traced by what lies across them all along, which does not lean
    * to a stroke that joins at a small angle as the nearest rim does. The mean of the two is truer than either. Ends stay.
@@ -98,6 +108,15 @@ export class Follower {
     const i = this.nearest(p);
     const { width, by, trail } = this.field;
     return i >= 0 && trail[i] ? { x: ((i % width) + 0.5) * by, y: (Math.floor(i / width) + 0.5) * by } : p;
+  }
+
+  /** The middle of the ink that a place lies on or near; the place itself where there is none. Px of the picture. */
+  middleNear(p: Point): Point {
+    const { width, height, by, trail, radius } = this.field;
+    const i = this.nearest(p);
+    if (i < 0 || !trail[i]) return p;
+    const k = uphill({ width, height, radius }, i);
+    return { x: ((k % width) + 0.5) * by, y: (Math.floor(k / width) + 0.5) * by };
   }
 
   /** The pixel to start or end at: uphill from a place on the trail, the nearest of the trail, or that place; −1 outside. */
@@ -133,13 +152,17 @@ class Guide {
     this.near = new Uint8Array(width * height);
   }
 
+  begin(): void {
+    for (const i of this.marked) this.near[i] = 0;
+    this.marked = [];
+    this.from = this.last = null;
+  }
+
   /** The hand came to a place (px of the field), following from `from`. A leap marks only where it came down. */
   move(from: Point, to: Point): void {
     if (!this.from || distance(from, this.from) > 0) {
-      for (const i of this.marked) this.near[i] = 0;
-      this.marked = [];
+      this.begin();
       this.from = from;
-      this.last = null;
     }
     const start = this.last && distance(this.last, to) < LEAP ? this.last : to;
     this.last = to;

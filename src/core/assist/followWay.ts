@@ -1,0 +1,85 @@
+import type { Cubic } from '../geometry/cubic';
+import { evaluate } from '../geometry/cubic';
+import { fitCurve } from '../geometry/fit/fitCurve';
+import { assertPoint, distance, mix, type Point } from '../geometry/point';
+import { assertPicture, forEdges, inGrey, type Picture } from '../colour/picture';
+import { Follower } from './follow';
+
+export type FollowOptions = {
+  /** Whether the middle of ink is followed, or the edge of things. */
+  readonly target: 'ink' | 'edge';
+  /** How far the curves may run from what was followed, px; 1 by default. */
+  readonly tolerance?: number;
+};
+
+/** The way is gone along in stretches of about so many px. */
+const STRETCH = 150;
+/** Places of the hand lie no further apart. */
+const STEP = 12;
+/** What has been followed is fitted anew by places this far apart, px. */
+const SPACING = 2;
+
+/**
+ * Few, smooth curves along the ink or the edge that a hand went along, corners kept, in the picture's px. `way` is where the
+ * hand went, from where the line begins to where it is to end: it leads where the ink branches, and over what is faint.
+ * Stretch by stretch by a live wire (Mortensen and Barrett 1995), then fitted as one. A photo may be in colour: edges are then
+ * looked for along the direction in which its colours differ.
+ * @throws RangeError for a bad picture, fewer than two places, one that is not finite, a tolerance not above 0, or where nothing
+ * leads from one end to the other.
+ */
+export function follow(image: Picture, way: Point[], { target, tolerance = 1 }: FollowOptions): Cubic[] {
+  assertPicture(image);
+  if (target !== 'ink' && target !== 'edge') throw new RangeError('the target must be ink or edge');
+  if (!(tolerance > 0) || !Number.isFinite(tolerance)) throw new RangeError('the tolerance must be a number above 0');
+  if (!Array.isArray(way) || way.length < 2) throw new RangeError('a way needs at least two places');
+  way.forEach((p) => assertPoint(p, 'a place of the way'));
+  const places = closelyAlong(way);
+  const isIn = ({ x, y }: Point): boolean => x >= 0 && y >= 0 && x < image.width && y < image.height;
+  if (!isIn(places[0]) || !isIn(places.at(-1)!)) throw new RangeError('the way must begin and end within the picture');
+  const follower = followerOf(image, target);
+  const each = Math.max(1, Math.round(STRETCH / STEP));
+  const points: Point[] = [follower.middleNear(places[0])];
+  for (let at = 0; at < places.length - 1;) {
+    // What would be left is no stretch of its own when it is short.
+    const next = places.length - 1 - at < 1.5 * each ? places.length - 1 : at + each;
+    const from = points.at(-1)!;
+    for (const p of places.slice(at + 1, next)) follower.lead(from, p);
+    const to = isIn(places[next]) ? places[next] : null;
+    const path = to && follower.path(from, to);
+    if (path) points.push(...closelyOn(path).slice(1));
+    else if (to && distance(from, to) < STRETCH / 2) points.push(to);
+    else throw new RangeError('nothing leads from one place to the next');
+    at = next;
+  }
+  const distinct = points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-6);
+  if (distinct.length < 2) throw new RangeError('nothing leads from one place to the other');
+  return fitCurve(distinct, { tolerance });
+}
+
+const followers = new WeakMap<Picture, Partial<Record<'ink' | 'edge', Follower>>>();
+
+/** A picture is made ready once, for many lines. */
+function followerOf(image: Picture, target: 'ink' | 'edge'): Follower {
+  let known = followers.get(image);
+  if (!known) followers.set(image, (known = {}));
+  const follower = (known[target] ??= new Follower(target === 'ink' ? inGrey(image) : forEdges(image), target));
+  follower.begin();
+  return follower;
+}
+
+/** The way by places close to each other. */
+function closelyAlong(way: readonly Point[]): Point[] {
+  const places: Point[] = [{ ...way[0] }];
+  for (const p of way.slice(1)) {
+    const from = places.at(-1)!;
+    const steps = Math.ceil(distance(from, p) / STEP);
+    for (let k = 1; k <= steps; k++) places.push(mix(from, p, k / steps));
+  }
+  return places;
+}
+
+const closelyOn = (cubics: readonly Cubic[]): Point[] =>
+  cubics.flatMap((c, i) => {
+    const n = Math.max(2, Math.ceil(distance(c[0], c[3]) / SPACING));
+    return Array.from({ length: i === cubics.length - 1 ? n + 1 : n }, (_, k) => evaluate(c, k / n));
+  });
