@@ -137,7 +137,7 @@ function loopsOf(v: Vertices, p: Pieces, kept: Uint8Array): { loops: Loop[]; loo
 
 /** The half-edges that leave each vertex, one after the other: those of vertex k from `start[k]` on. */
 function leaving(v: Vertices, p: Pieces, kept: Uint8Array | null): { start: Int32Array; out: Int32Array } {
-  const n = v.length;
+  const n = v.x.length;
   const start = new Int32Array(n + 1);
   for (let i = 0; i < p.length; i++) {
     if (kept && !kept[i]) continue;
@@ -159,7 +159,7 @@ function leaving(v: Vertices, p: Pieces, kept: Uint8Array | null): { start: Int3
 function withoutTwins(v: Vertices, p: Pieces): Uint8Array {
   const kept = new Uint8Array(p.length).fill(1);
   const { start, out } = leaving(v, p, null);
-  for (let k = 0; k < v.length; k++) {
+  for (let k = 0; k < v.x.length; k++) {
     for (let i = start[k] + 1; i < start[k + 1]; i++) {
       const head = headOf(p, out[i]);
       for (let j = start[k]; j < i; j++) if (headOf(p, out[j]) === head) kept[out[i] >> 1] = 0;
@@ -172,7 +172,7 @@ function withoutTwins(v: Vertices, p: Pieces): Uint8Array {
 function nextOf(v: Vertices, p: Pieces, kept: Uint8Array): Int32Array {
   const { start, out } = leaving(v, p, kept);
   const next = new Int32Array(2 * p.length).fill(-1);
-  for (let k = 0; k < v.length; k++) {
+  for (let k = 0; k < v.x.length; k++) {
     const from = start[k];
     const to = start[k + 1];
     if (to - from > 2) sortAround(v, p, k, out, from, to);

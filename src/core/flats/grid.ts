@@ -5,24 +5,14 @@ import type { Point } from '../geometry/point';
 /** So many steps of the grid to half the extent: products of two differences stay whole numbers below 2^53. */
 const HALF = 2 ** 23;
 
-/** So much room there is at first; it is doubled as it is needed. Very many plain numbers are no work for the collector. */
-export const FIRST = 1024;
-
-export function grown<T extends Int32Array | Float64Array>(full: T): T {
-  const next = new (full.constructor as new (n: number) => T)(2 * full.length);
-  next.set(full);
-  return next;
-}
-
 /**
  * Places on a whole-numbered grid about some curves, each once: the finest on which a turn to the left or right, told
  * from differences of coordinates, is exact in doubles.
  */
 export class Vertices {
-  /** On the grid; as many as there are vertices, and room for more. */
-  x = new Int32Array(FIRST);
-  y = new Int32Array(FIRST);
-  length = 0;
+  /** On the grid. */
+  readonly x: number[] = [];
+  readonly y: number[] = [];
   /** Page units a step, and across all. */
   readonly step: number;
   readonly extent: number;
@@ -64,12 +54,10 @@ export class Vertices {
       const id = this.table[k] - 1;
       if (this.x[id] === x && this.y[id] === y) return id;
     }
-    const id = this.length++;
-    if (id === this.x.length) [this.x, this.y] = [grown(this.x), grown(this.y)];
-    this.x[id] = x;
-    this.y[id] = y;
+    const id = this.x.push(x) - 1;
+    this.y.push(y);
     this.table[k] = id + 1;
-    if (2 * this.length > this.table.length) this.grow();
+    if (2 * this.x.length > this.table.length) this.grow();
     return id;
   }
 
@@ -86,7 +74,7 @@ export class Vertices {
   private grow(): void {
     const table = new Int32Array(4 * this.table.length);
     const mask = table.length - 1;
-    for (let id = 0; id < this.length; id++) {
+    for (let id = 0; id < this.x.length; id++) {
       let k = hash(this.x[id], this.y[id]) & mask;
       while (table[k] > 0) k = (k + 1) & mask;
       table[k] = id + 1;
@@ -110,25 +98,22 @@ function hash(x: number, y: number): number {
  * one curve come in its order.
  */
 export class Pieces {
-  from = new Int32Array(FIRST);
-  to = new Int32Array(FIRST);
-  source = new Int32Array(FIRST);
-  t0 = new Float64Array(FIRST);
-  t1 = new Float64Array(FIRST);
-  length = 0;
+  readonly from: number[] = [];
+  readonly to: number[] = [];
+  readonly source: number[] = [];
+  readonly t0: number[] = [];
+  readonly t1: number[] = [];
+
+  get length(): number {
+    return this.from.length;
+  }
 
   add(from: number, to: number, source: number, t0: number, t1: number): number {
-    const i = this.length++;
-    if (i === this.from.length) {
-      [this.from, this.to, this.source] = [grown(this.from), grown(this.to), grown(this.source)];
-      [this.t0, this.t1] = [grown(this.t0), grown(this.t1)];
-    }
-    this.from[i] = from;
-    this.to[i] = to;
-    this.source[i] = source;
-    this.t0[i] = t0;
-    this.t1[i] = t1;
-    return i;
+    this.from.push(from);
+    this.to.push(to);
+    this.source.push(source);
+    this.t0.push(t0);
+    return this.t1.push(t1) - 1;
   }
 }
 

@@ -1,11 +1,14 @@
-import { derivative, evaluate, pieceOf, reversed, type Cubic } from '../geometry/cubic';
+import { derivative, evaluate, pieceOf, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, cross, distance, mix, subtract, type Point } from '../geometry/point';
 import { headOf, tailOf, type HalfEdge } from './faces';
 import type { Pieces, Vertices } from './grid';
 
-/** A part of one curve on a walk: from a vertex at one parameter to a vertex at another. */
-type Part = { source: number; t0: number; t1: number; from: number; to: number };
+/** A part of one curve on a walk, between two of its pieces: from a vertex at one parameter to a vertex at another. */
+type Part = { source: number; t0: number; t1: number; from: number; to: number; first: number; last: number };
+
+/** A part as it is drawn, as its curve goes, up to a piece. */
+type Drawn = { readonly last: number; readonly cubic: Cubic };
 
 /** What is no longer than so many steps of the grid is not drawn: the next part begins where it began. */
 const SHORTEST = 4;
@@ -20,6 +23,8 @@ export class Outlines {
   /** And which two curves these are, each at which parameter: two places a vertex, -1 for none. */
   private readonly sources: Int32Array;
   private readonly parameters: Float64Array;
+  /** Parts by their first piece: each has an area to both its sides, and is drawn once for both. */
+  private readonly drawn: (Drawn | undefined)[];
 
   constructor(
     private readonly curves: readonly Cubic[],
@@ -28,10 +33,11 @@ export class Outlines {
     /** What lies so near to a curve runs along it, px; no less than pieces stray from their curves. */
     private readonly touch: number,
   ) {
-    const n = vertices.length;
+    const n = vertices.x.length;
     this.crossings = new Array<Point | undefined>(n);
     this.sources = new Int32Array(2 * n).fill(-1);
     this.parameters = new Float64Array(2 * n);
+    this.drawn = new Array<Drawn | undefined>(pieces.length);
   }
 
   /** A closed outline along a walk. */
@@ -46,7 +52,7 @@ export class Outlines {
         from = start;
         continue;
       }
-      cubics.push(this.isStraight(part.source) ? [start, start, end, end] : between(this.cut(part), start, end));
+      cubics.push(this.drawnOf(part, start, end));
       from = end;
     }
     const last = cubics.at(-1);
@@ -65,13 +71,14 @@ export class Outlines {
       if (last && last.source === p.source[i] && last.t1 === t0 && t1 > t0 === last.t1 > last.t0) {
         last.t1 = t1;
         last.to = headOf(p, h);
-      } else parts.push({ source: p.source[i], t0, t1, from: tailOf(p, h), to: headOf(p, h) });
+        last.last = i;
+      } else parts.push({ source: p.source[i], t0, t1, from: tailOf(p, h), to: headOf(p, h), first: i, last: i });
     }
     const [first, last] = [parts[0], parts.at(-1)!];
     const goesOn = parts.length > 1 && last.source === first.source && last.t1 === first.t0;
     if (goesOn && last.t1 > last.t0 === first.t1 > first.t0) {
       parts.pop();
-      parts[0] = { ...first, t0: last.t0, from: last.from };
+      parts[0] = { ...first, t0: last.t0, from: last.from, first: last.first };
     }
     return parts;
   }
@@ -86,7 +93,7 @@ export class Outlines {
         const goesOn = later.source === part.source && later.t1 > later.t0 === part.t1 > part.t0;
         if (!goesOn || later.t0 > part.t1 !== part.t1 > part.t0) continue;
         if (!parts.slice(i + 1, k).every((q) => this.runsAlong(q, part.source))) continue;
-        part = { ...part, t1: later.t1, to: later.to };
+        part = { ...part, t1: later.t1, to: later.to, last: later.last };
         i = k;
       }
       kept.push(part);
@@ -112,12 +119,29 @@ export class Outlines {
     return distance(start, middle) <= SHORTEST * this.vertices.step;
   }
 
+  /** A part between two places. Of that to its other side it is the same the other way, down to its places. */
+  private drawnOf(part: Part, start: Point, end: Point): Cubic {
+    const isForward = part.t0 < part.t1;
+    const [first, last] = isForward ? [part.first, part.last] : [part.last, part.first];
+    const [a, b] = isForward ? [start, end] : [end, start];
+    const known = this.drawn[first];
+    const isKnown = known && known.last === last && known.cubic[0] === a && known.cubic[3] === b;
+    const cubic = isKnown ? known.cubic : this.between(part, a, b);
+    if (!isKnown) this.drawn[first] = { last, cubic };
+    return isForward ? cubic : [cubic[3], cubic[2], cubic[1], cubic[0]];
+  }
+
+  /** A part as its curve goes, from one place to another. */
+  private between(part: Part, a: Point, b: Point): Cubic {
+    return this.isStraight(part.source) ? [a, a, b, b] : between(this.cut(part), a, b);
+  }
+
+  /** The part of the curve, as that goes. */
   private cut(part: Part): Cubic {
     const { source } = part;
     let [t0, t1] = [this.parameterAt(part.from, source, part.t0), this.parameterAt(part.to, source, part.t1)];
     if (t0 === t1 || t0 > t1 !== part.t0 > part.t1) [t0, t1] = [part.t0, part.t1];
-    const piece = pieceOf(this.curves[source], Math.min(t0, t1), Math.max(t0, t1));
-    return t0 < t1 ? piece : reversed(piece);
+    return pieceOf(this.curves[source], Math.min(t0, t1), Math.max(t0, t1));
   }
 
   private parameterAt(vertex: number, source: number, t: number): number {

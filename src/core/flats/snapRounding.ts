@@ -105,7 +105,7 @@ class Meetings {
       return;
     }
     const s = g / (g - h);
-    const before = this.v.length;
+    const before = this.v.x.length;
     const crossing = this.v.onGrid(Math.round(x[a] + s * (x[b] - x[a])), Math.round(y[a] + s * (y[b] - y[a])));
     this.splits.add(i, crossing, false);
     this.splits.add(j, crossing, false);

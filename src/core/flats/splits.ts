@@ -1,32 +1,30 @@
-import { FIRST, grown, Pieces, type Vertices } from './grid';
+import { Pieces, type Vertices } from './grid';
 
 /**
  * Where pieces are to be divided: at which vertex, and at which parameter (NaN where that is to be told from the place).
  * A piece is `moved` by one that lies off it by more than the rounding of a crossing.
  */
 export class Splits {
-  private piece = new Int32Array(FIRST);
-  private vertex = new Int32Array(FIRST);
-  private t = new Float64Array(FIRST);
-  private moved = new Int32Array(FIRST);
-  length = 0;
+  private readonly piece: number[] = [];
+  private readonly vertex: number[] = [];
+  private readonly t: number[] = [];
+  private readonly moved: number[] = [];
+
+  get length(): number {
+    return this.piece.length;
+  }
 
   add(piece: number, vertex: number, moves: boolean, t = NaN): void {
-    const k = this.length++;
-    if (k === this.piece.length) {
-      [this.piece, this.vertex, this.moved] = [grown(this.piece), grown(this.vertex), grown(this.moved)];
-      this.t = grown(this.t);
-    }
-    this.piece[k] = piece;
-    this.vertex[k] = vertex;
-    this.t[k] = t;
-    this.moved[k] = moves ? 1 : 0;
+    this.piece.push(piece);
+    this.vertex.push(vertex);
+    this.t.push(t);
+    this.moved.push(moves ? 1 : 0);
   }
 
   /** Marks all divisions at some vertices as moving their pieces. */
   moveAt(vertices: ReadonlySet<number>): void {
     if (vertices.size === 0) return;
-    for (let k = 0; k < this.length; k++) if (vertices.has(this.vertex[k])) this.moved[k] = 1;
+    for (let k = 0; k < this.vertex.length; k++) if (vertices.has(this.vertex[k])) this.moved[k] = 1;
   }
 
   /** Pieces divided, and which of the new ones are of a piece that is moved. */
@@ -34,10 +32,10 @@ export class Splits {
     const pieces = new Pieces();
     const fresh: number[] = [];
     const start = new Int32Array(p.length + 1);
-    for (let k = 0; k < this.length; k++) start[this.piece[k] + 1]++;
+    for (const i of this.piece) start[i + 1]++;
     for (let i = 0; i < p.length; i++) start[i + 1] += start[i];
     const fill = start.slice(0, p.length);
-    const order = new Int32Array(this.length);
+    const order = new Int32Array(this.piece.length);
     for (let k = 0; k < order.length; k++) order[fill[this.piece[k]]++] = k;
     const share = new Float64Array(order.length);
     for (let i = 0; i < p.length; i++) {
