@@ -1,3 +1,4 @@
+import { polygonOf } from '../src/core/drawing/outline';
 import {
   applyChange,
   emptyDrawing,
@@ -21,7 +22,7 @@ import { runFromCubics } from '../src/core/drawing/fromCubics';
 import { cornerAt, cubicsOf } from '../src/core/drawing/run';
 import { fromUnit } from '../src/core/drawing/unit';
 import { pictureInside, setPictureLook } from '../src/core/edits/cutOut';
-import { allFlats, boundsOf, flatAt, laid, placedArea, polygonOf } from '../src/core/edits/flats';
+import { allFlats, boundsOf, flatAt, laid, placedArea } from '../src/core/edits/flats';
 import { withFollowing } from '../src/core/edits/following';
 import { groupInside } from '../src/core/edits/keepInside';
 import { setSwatch, swatchesOf } from '../src/core/edits/palette';

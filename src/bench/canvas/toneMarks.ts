@@ -1,5 +1,6 @@
+import { outlineBox } from '@/core/drawing/outline';
 import { toneDistances } from '@/core/edits/toneDistance';
-import { flatBox, seenFlats } from '@/core/edits/flats';
+import { seenFlats } from '@/core/edits/flats';
 import { boxesMeet } from '@/core/geometry/box';
 import { findItem } from '@/core/drawing/find';
 import { paintArea } from './areaMarks';
@@ -34,7 +35,7 @@ export function paintToneDistances(ctx: CanvasRenderingContext2D, s: BenchState)
   if (!preferences.getState().toneWash) return;
   const [from, to] = [toPage(view, { x: 0, y: 0 }), toPage(view, { x: s.window.width, y: s.window.height })];
   const seen = { minX: from.x, minY: from.y, maxX: to.x, maxY: to.y };
-  const near = seenFlats(drawing).filter((f) => boxesMeet(flatBox(f), seen));
+  const near = seenFlats(drawing).filter((f) => boxesMeet(outlineBox(f), seen));
   const far = toneDistances(drawing, near, found).filter((t) => Math.abs(t.distance) >= LEAST);
   for (const { flat, distance } of far.slice(0, MOST)) {
     const share = Math.min(1, Math.abs(distance) / FAR);

@@ -1,3 +1,5 @@
+import { middleOfBox } from '@/core/geometry/box';
+import { subtract } from '@/core/geometry/point';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { readSvg, writeSvg, type Drawing, type Point } from '@/core';
@@ -91,7 +93,7 @@ export function paste(bench: Bench, text: string, at: Point | null): void {
   if (lines.length > MOST_LINES)
     return bench.tell(`No more than ${MOST_LINES} lines can be pasted at once.`, undefined, 'warning');
   const box = skeletonBoxOf(lines);
-  const by = at ? { x: at.x - (box.minX + box.maxX) / 2, y: at.y - (box.minY + box.maxY) / 2 } : { x: 0, y: 0 };
+  const by = at ? subtract(at, middleOfBox(box)) : { x: 0, y: 0 };
   const items = found.items.map((item) =>
     movedItem(
       freshItem(item, () => nanoid(10)),

@@ -11,7 +11,7 @@ import { startAtNode, transformNodes } from '@/core/edits/runs';
 import { segmentsBetween } from '@/core/edits/segments';
 import { findLine } from '@/core/drawing/find';
 import { segmentCount } from '@/core/drawing/run';
-import { boxOfPoints } from '@/core/geometry/box';
+import { boxOfPoints, middleOfBox } from '@/core/geometry/box';
 import { scalingAbout, turningAbout } from '@/core/geometry/matrix';
 import type { Bench } from '../state/store';
 
@@ -117,7 +117,7 @@ export function transformChosen(bench: Bench, how: { turn: number } | { scale: n
     bench,
     (refs) => {
       const box = boxOfPoints(refs.flatMap((r) => nodeAt(drawing, r)?.point ?? []));
-      const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+      const middle = middleOfBox(box);
       const map = 'turn' in how ? turningAbout(middle, how.turn) : scalingAbout(middle, how.scale, how.scale);
       return transformNodes(drawing, refs, map, 'turn' in how ? 'Turn' : 'Scale');
     },

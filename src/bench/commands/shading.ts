@@ -1,10 +1,10 @@
+import { outlineOf } from '@/core/drawing/outline';
 import { nanoid } from 'nanoid';
 import type { Edit } from '@/core/change/edit';
 import { referenceBeneath } from '@/core/drawing/beneath';
 import { findItem } from '@/core/drawing/find';
 import { runFromCubics } from '@/core/drawing/fromCubics';
 import { sharesToPage } from '@/core/drawing/placement';
-import { outlineOf } from '@/core/edits/keepInside';
 import { layShades, type ShadeHow } from '@/core/edits/shades';
 import type { Cubic } from '@/core';
 import { outlinesOn } from '../state/beneath';

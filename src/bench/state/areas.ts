@@ -1,6 +1,7 @@
+import { outlineHolds } from '@/core/drawing/outline';
 import { createStore } from 'zustand/vanilla';
 import type { Drawing } from '@/core';
-import { boundsOf, flatHolds, seenFlats, type PlacedArea } from '@/core/edits/flats';
+import { boundsOf, seenFlats, type PlacedArea } from '@/core/edits/flats';
 import type { Bound } from '@/core/flats/regions';
 import type { AreasWorker } from '@/workers/areas.worker';
 import { LazyWorker } from './lazyWorker';
@@ -44,6 +45,6 @@ export async function lookForAreas(d: Drawing, gap: number): Promise<void> {
 export function areasColoured(d: Drawing, known: Known | null): { there: number; coloured: number } | null {
   if (!known || !isOf(known, boundsOf(d))) return null;
   const places = seenFlats(d).flatMap((f) => (f.open ? [] : [f.at]));
-  const coloured = known.areas.filter((area) => places.some((p) => flatHolds(area, p))).length;
+  const coloured = known.areas.filter((area) => places.some((p) => outlineHolds(area, p))).length;
   return { there: known.areas.length, coloured };
 }

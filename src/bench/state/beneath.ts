@@ -1,8 +1,8 @@
+import { polygonOf } from '@/core/drawing/outline';
 import { createStore } from 'zustand/vanilla';
 import type { Drawing, Flat, Reference, Run } from '@/core';
 import { referenceBeneath } from '@/core/drawing/beneath';
 import { pageToShares } from '@/core/drawing/placement';
-import { polygonOf } from '@/core/edits/flats';
 import type { Beneath } from '@/core/edits/takeColours';
 import { correct, sourceOf } from './corrections';
 

@@ -4,7 +4,7 @@ import { applyChange, ChangeError, inverseOf, type Change, type Drawing, type Po
 import { touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
-import { drawnBehind, drawnInside } from '@/core/edits/keepInside';
+import { drawnBehind, drawnInside } from '@/core/edits/drawnInto';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
 import { FlatsUnderHand } from './flatsUnderHand';

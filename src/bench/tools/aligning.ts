@@ -3,7 +3,7 @@ import { alignBox, allSides, type Alignment, type Sides } from '@/core/drawing/a
 import { findLine } from '@/core/drawing/find';
 import { skeletonBox } from '@/core/drawing/run';
 import { unitOf } from '@/core/drawing/whole';
-import { distanceToBox, growBox, joinBoxes } from '@/core/geometry/box';
+import { distanceToBox, growBox, joinBoxes, middleOfBox } from '@/core/geometry/box';
 import { preferences } from '../state/preferences';
 import { SNAP, type ToolContext } from './tool';
 
@@ -29,7 +29,7 @@ export class Aligning {
 
   private around(lines: ReadonlySet<string>, box: Box): Box[] {
     const { within } = this.context.bench.getState();
-    const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+    const middle = middleOfBox(box);
     const near = this.context.picking
       .linesIn(this.drawing, growBox(box, AROUND * this.context.unit()))
       .filter(({ line }) => !lines.has(line.id));

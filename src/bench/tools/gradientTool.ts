@@ -6,8 +6,8 @@ import { boxOfItem, fillWithGradient, fromItem, gradientOfItem, intoItem, setGra
 import { shapeAt } from '@/core/edits/keepInside';
 import { fillOf } from '@/core/edits/shades';
 import { add, distance, mix, snapDirection, subtract } from '@/core/geometry/point';
-import { mixed, opaque } from '@/core/colour/colour';
-import { colourOf } from '@/core/scene/ink';
+import { mixed } from '@/core/colour/colour';
+import { opaqueColourOf } from '@/core/scene/ink';
 import type { Edit } from '@/core/change/edit';
 import { sheetToDraw } from '../commands/sheetToDraw';
 import { paintGradientMarks } from '../canvas/gradientMarks';
@@ -97,7 +97,7 @@ export class GradientTool extends PointedTool implements Tool {
     if (long < 1e-6) return false;
     const at = ((p.x - from.x) * (to.x - from.x) + (p.y - from.y) * (to.y - from.y)) / long ** 2;
     if (at < 0.02 || at > 0.98 || distance(mix(from, to, at), p) > (GRIP / 2) * this.context.unit()) return false;
-    const colour = (c: Gradient['stops'][number]['colour']): string => opaque(colourOf(drawing, c));
+    const colour = (c: Gradient['stops'][number]['colour']): string => opaqueColourOf(drawing, c);
     const after = gradient.stops.findIndex((s) => s.at > at);
     const [a, b] = [gradient.stops[Math.max(0, after - 1)], gradient.stops[after] ?? gradient.stops.at(-1)!];
     const stops = [...gradient.stops, { at, colour: mixed(colour(a.colour), colour(b.colour)) }];
@@ -176,7 +176,7 @@ export class GradientTool extends PointedTool implements Tool {
       ctx,
       toScreen(view, laid.from),
       toScreen(view, laid.to),
-      laid.gradient.stops.map((s) => ({ at: s.at, colour: opaque(colourOf(drawing, s.colour)) })),
+      laid.gradient.stops.map((s) => ({ at: s.at, colour: opaqueColourOf(drawing, s.colour) })),
       stop,
       laid.gradient.kind === 'radial',
     );

@@ -1,10 +1,10 @@
+import { outlineHolds } from '@/core/drawing/outline';
 import { nanoid } from 'nanoid';
 import type { Point } from '@/core';
 import { edit as editOf, type Edit } from '@/core/change/edit';
 import {
   boundsOf,
   flatAt,
-  flatHolds,
   laid,
   paintFlats,
   placedArea,
@@ -83,11 +83,11 @@ export class PourTool extends PointedTool implements Tool {
         return;
       poured.painted.add(there.id);
     } else {
-      const isPoured = (at: Point): boolean => poured.areas.some((x) => flatHolds(x, at));
+      const isPoured = (at: Point): boolean => poured.areas.some((x) => outlineHolds(x, at));
       const { area } = isPoured(p) ? { area: null } : this.look(p, most);
       // A place on the line between two is in neither: what lies well within tells.
       if (!area || isPoured(area.at)) return;
-      poured.areas.push(flatHolds(area, p) ? { ...area, at: p } : area);
+      poured.areas.push(outlineHolds(area, p) ? { ...area, at: p } : area);
     }
     this.bench.show(this.editOf(poured).edit);
   }

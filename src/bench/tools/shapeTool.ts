@@ -5,7 +5,7 @@ import type { NodeRef } from '@/core/drawing/nodeRef';
 import { arcMiddle, inwardAt, radiusAt, roundable, roundCorners } from '@/core/edits/round';
 import { findLine, sheetOf } from '@/core/drawing/find';
 import * as shapes from '@/core/drawing/shapes';
-import { boxOfPoints } from '@/core/geometry/box';
+import { boxOfPoints, middleOfBox } from '@/core/geometry/box';
 import { add, distance, scale, snapDirection, subtract, unit } from '@/core/geometry/point';
 import { formatLength } from '@/ui/format';
 import { paintNote, paintRounding, paintSkeleton } from '../canvas/marks';
@@ -262,7 +262,7 @@ function shapeIn(box: Box, f: ShapeFigures, drawn: Drawn | null): Run {
   if (f.kind === 'ellipse') return shapes.ellipse(box);
   if (f.kind === 'arc') return shapes.arc(box, f.from, f.to);
   const side = Math.min(box.maxX - box.minX, box.maxY - box.minY);
-  let middle: Point = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+  let middle: Point = middleOfBox(box);
   let [radius, turn] = [side / 2, 0];
   if (drawn) {
     const direction = drawn.step

@@ -1,10 +1,10 @@
 import type { Cubic } from '../geometry/cubic';
 import { fitCurve } from '../geometry/fit/fitCurve';
 import type { Point } from '../geometry/point';
-import { shapes } from '../pull/pulledLines';
 import { blurredValues } from '../raster/blur';
 import { assertColourImage, type ColourImage } from '../raster/colourImage';
 import { contours, signedArea } from '../raster/contours';
+import { nestedOutlines } from '../raster/nestedOutlines';
 import { areaMask, type AreaMask } from './areaPixels';
 import { labOf } from './oklab';
 import { FEWEST_STEPS, MOST_STEPS } from './tone';
@@ -133,7 +133,7 @@ function partsBeyond(
     );
     return own !== null && seenPixels(own, { x, y, width, height, mask }) > least;
   };
-  return shapes(runs)
+  return nestedOutlines(runs)
     .map((shape) => shape.map((r) => r.cubics))
     .filter(isSeen);
 }

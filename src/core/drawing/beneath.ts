@@ -1,5 +1,5 @@
 import type { CubicRun } from '../geometry/along';
-import { boxesMeet } from '../geometry/box';
+import { boxesMeet, middleOfBox } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
 import { holdsPlace, pageToShares, placedBox, sharesToPage, shownPixels } from './placement';
@@ -10,7 +10,7 @@ import type { Drawing, Line, Reference } from './schema';
 /** The picture that a line is measured against: the uppermost beneath it that is seen and lies under the work. */
 export function referenceBeneath(d: Drawing, line: Pick<Line, 'runs'>): Reference | null {
   const box = skeletonBox(line);
-  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+  const middle = middleOfBox(box);
   const under = d.references.filter((r) => r.visible && !r.beside).reverse();
   return under.find((r) => holdsPlace(r, middle)) ?? under.find((r) => boxesMeet(placedBox(r), box)) ?? null;
 }

@@ -1,10 +1,11 @@
+import { outlineBox } from '../drawing/outline';
 import { isOnGrid } from '../drawing/grid';
 import type { Flat } from '../drawing/item';
 import type { Drawing } from '../drawing/schema';
 import { growBox, joinBoxes, movedBox } from '../geometry/box';
 import { indexOfBoxes } from '../geometry/boxIndex';
 import { subtract, type Point } from '../geometry/point';
-import { boundsOf, boundsOfLine, flatBox } from './flats';
+import { boundsOf, boundsOfLine } from './flats';
 import type { Moved } from './movedLines';
 
 /** Places differ by no more than this, page units. */
@@ -25,7 +26,7 @@ export function carriedFlats(
   const stay = boundsOf(after, []).filter((b) => !own.has(b));
   const index = stay.length > 0 ? indexOfBoxes(stay.map((b) => b.box)) : null;
   const carried = flats.filter((f) => {
-    const box = flatBox(f);
+    const box = outlineBox(f);
     const { minX, minY, maxX, maxY } = growBox(joinBoxes(box, movedBox(box, by)), f.gap + 1);
     return !index?.collides(minX, minY, maxX, maxY);
   });

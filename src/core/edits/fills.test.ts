@@ -30,7 +30,7 @@ import {
   setGradient,
   setLaying,
 } from './fills';
-import { drawnBehind } from './keepInside';
+import { drawnBehind } from './drawnInto';
 import { addLine, moveLines } from './lines';
 import { placedReference } from './references';
 import { stackAt } from './stackAt';

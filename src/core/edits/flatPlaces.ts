@@ -1,8 +1,8 @@
+import { outlineBox, outlineHolds } from '../drawing/outline';
 import { cubicsOf, nearestOnLine } from '../drawing/run';
 import type { Flat } from '../drawing/schema';
 import { evaluate } from '../geometry/cubic';
 import { subtract, type Point } from '../geometry/point';
-import { flatBox, flatHolds } from './flats';
 import type { Moved } from './movedLines';
 
 /** A place of an outline this near to a line is of it, page units. */
@@ -22,12 +22,12 @@ export function movedBy(moved: readonly Moved[], p: Point): Point {
 
 /** Places evenly spread in a flat. */
 export function placesIn(flat: Flat, across: number): Point[] {
-  const { minX, minY, maxX, maxY } = flatBox(flat);
+  const { minX, minY, maxX, maxY } = outlineBox(flat);
   const places: Point[] = [];
   for (let i = 0; i < across; i++)
     for (let k = 0; k < across; k++) {
       const p = { x: minX + ((i + 0.5) / across) * (maxX - minX), y: minY + ((k + 0.5) / across) * (maxY - minY) };
-      if (flatHolds(flat, p)) places.push(p);
+      if (outlineHolds(flat, p)) places.push(p);
     }
   return places;
 }

@@ -5,15 +5,12 @@ import { runFromCubics } from '../drawing/fromCubics';
 import type { Flat } from '../drawing/item';
 import { boundingLines, flatsIn } from '../drawing/items';
 import type { Paint } from '../drawing/paint';
+import { outlineBox, outlineHolds, polygonOf } from '../drawing/outline';
 import { shownCubics } from '../drawing/rounding';
-import { cubicsOf, skeletonBox } from '../drawing/run';
 import { firstStyle, freshSheet, type Drawing, type Line, type Run, type Sheet } from '../drawing/schema';
 import { areaNear, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area } from '../flats/arrangement';
-import { boxHolds } from '../geometry/box';
-import { evaluate } from '../geometry/cubic';
-import type { Box, Point } from '../geometry/point';
-import { isWithin } from '../geometry/polygon';
+import type { Point } from '../geometry/point';
 import { tagColours } from './sheets';
 
 /** The name of the sheet that flats are laid on, below all lines. */
@@ -45,34 +42,8 @@ export const allFlats = (d: Drawing): Flat[] => d.sheets.flatMap((s) => flatsIn(
 /** All flats of the sheets that are seen, the lowest first. */
 export const seenFlats = (d: Drawing): Flat[] => d.sheets.filter((s) => s.visible).flatMap((s) => flatsIn(s.items));
 
-const polygons = new WeakMap<Run, Point[]>();
-const EACH = 16;
-
-/** A closed run as a polygon; made once for each. */
-export function polygonOf(run: Run): Point[] {
-  let polygon = polygons.get(run);
-  if (!polygon) {
-    polygon = cubicsOf(run).flatMap((c) => Array.from({ length: EACH }, (_, i) => evaluate(c, i / EACH)));
-    polygons.set(run, polygon);
-  }
-  return polygon;
-}
-
-const boxes = new WeakMap<readonly Run[], Box>();
-
-/** The box of a flat; worked out once for each outline. */
-export function flatBox({ runs }: Pick<Flat, 'runs'>): Box {
-  let box = boxes.get(runs);
-  if (!box) boxes.set(runs, (box = skeletonBox({ runs })));
-  return box;
-}
-
-/** Whether a place lies in a flat. */
-export const flatHolds = (flat: Pick<Flat, 'runs'>, p: Point): boolean =>
-  boxHolds(flatBox(flat), p) && flat.runs.filter((run) => isWithin(p, polygonOf(run))).length % 2 === 1;
-
 /** The uppermost flat at a place that is seen; null where there is none. */
-export const flatAt = (d: Drawing, p: Point): Flat | null => seenFlats(d).findLast((f) => flatHolds(f, p)) ?? null;
+export const flatAt = (d: Drawing, p: Point): Flat | null => seenFlats(d).findLast((f) => outlineHolds(f, p)) ?? null;
 
 /** The runs of an area's outline. */
 export const runsOfArea = ({ loops }: Area): Run[] => loops.map((l) => runFromCubics(l, true));
@@ -137,7 +108,7 @@ export function laid(
 /** Flats laid in all areas that have none. */
 export function pourAll(d: Drawing, places: readonly PlacedArea[], how: Pour): { edit: Edit; count: number } {
   const flats = seenFlats(d).filter((f) => !f.open);
-  const free = places.filter((area) => !flats.some((f) => flatHolds(area, f.at)));
+  const free = places.filter((area) => !flats.some((f) => outlineHolds(area, f.at)));
   if (free.length === 0) return { edit: edit('Pour'), count: 0 };
   return { edit: laid(d, free, how, counted('Pour', free.length, 'area')).edit, count: free.length };
 }
@@ -146,7 +117,7 @@ const ROWS = 12;
 
 /** A place well within an outline: the middle of the longest stretch of some level lines through it. */
 export function placeIn(runs: readonly Run[]): Point {
-  const { minX, minY, maxX, maxY } = flatBox({ runs });
+  const { minX, minY, maxX, maxY } = outlineBox({ runs });
   const sides = runs.flatMap((run) => polygonOf(run).map((a, i, all) => [a, all[(i + 1) % all.length]] as const));
   let best = { x: (minX + maxX) / 2, y: (minY + maxY) / 2, long: -1 };
   for (let k = 0; k < ROWS; k++) {

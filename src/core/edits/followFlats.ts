@@ -1,3 +1,4 @@
+import { outlineBox, outlineHolds } from '../drawing/outline';
 import type Flatbush from 'flatbush';
 import type { Step } from '../change/change';
 import { sidesOf } from '../change/edit';
@@ -8,14 +9,14 @@ import { cubicsOf, skeletonBox } from '../drawing/run';
 import type { Drawing } from '../drawing/schema';
 import { arrangementWithin, boxOfBounds, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area, Arrangement } from '../flats/arrangement';
-import { emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
+import { boxArea, emptyBox, growBox, holdsBox, joinBoxes } from '../geometry/box';
 import { cubicArea, evaluate } from '../geometry/cubic';
 import { indexOfBoxes } from '../geometry/boxIndex';
 import { add, distance, scale, type Box, type Point } from '../geometry/point';
 import { carriedFlats } from './carriedFlats';
 import { movedBy, placesIn } from './flatPlaces';
 import { movedLines, type Moved } from './movedLines';
-import { allFlats, boundsOf, flatBox, flatHolds, runsOfArea } from './flats';
+import { allFlats, boundsOf, runsOfArea } from './flats';
 
 /** Places that stand for a flat: so many across its box, of those that lie in it; of very many flats fewer. */
 const ACROSS = { few: 9, many: 5, from: 100 };
@@ -39,7 +40,7 @@ export function following(before: Drawing, after: Drawing, freshId: () => string
   const index = indexOfBoxes(places.map((p) => p.box));
   const all = allFlats(after);
   const touched = all.filter((f) => {
-    const { minX, minY, maxX, maxY } = growBox(flatBox(f), Math.max(1, f.gap));
+    const { minX, minY, maxX, maxY } = growBox(outlineBox(f), Math.max(1, f.gap));
     return index.collides(minX, minY, maxX, maxY, (i) => places[i].sheets.some((s) => !f.without?.includes(s)));
   });
   if (touched.length === 0) return [];
@@ -85,7 +86,7 @@ class Following {
     const isTaken = (area: Area): boolean => claimed.has(keyOf(area)) || untouched.some((f) => holdsPlace(area, f.at));
     // The larger ones first: of two that have become one the larger stays.
     const sought = this.touched.map((f) => this.seek(f)).sort((a, b) => b.size - a.size);
-    const own = this.touched.map(flatBox).reduce(joinBoxes);
+    const own = this.touched.map(outlineBox).reduce(joinBoxes);
     // What has changed, where it is no larger than the flats are.
     const changed = this.moved.flatMap(({ boxes }) => boxes.filter((b) => boxArea(b) < 2 * boxArea(own)));
     this.around = [own, ...changed, boxOfPlaces(sought.flatMap((s) => s.places))].reduce(joinBoxes);
@@ -169,7 +170,7 @@ class Following {
 
   /** Places of a flat's outline, and how far the lines that they lie on have moved there. */
   private controlsOf(flat: Flat): { from: Point; by: Point }[] {
-    const { minX, minY, maxX, maxY } = growBox(flatBox(flat), 1);
+    const { minX, minY, maxX, maxY } = growBox(outlineBox(flat), 1);
     const near = this.before.search(minX, minY, maxX, maxY).map((i) => this.moved[i]);
     return flat.runs.flatMap(cubicsOf).flatMap((c) =>
       [0, 0.5].map((t) => {
@@ -234,11 +235,10 @@ const keyOf = ({ loops }: Area): string =>
     .map(([p]) => `${p.x.toFixed(3)},${p.y.toFixed(3)}`)
     .sort()
     .join(' ');
-const holdsPlace = (area: Area, p: Point): boolean => flatHolds({ runs: runsOfArea(area) }, p);
+const holdsPlace = (area: Area, p: Point): boolean => outlineHolds({ runs: runsOfArea(area) }, p);
 const boxOfPlaces = (places: readonly Point[]): Box =>
   places.map((p): Box => ({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y })).reduce(joinBoxes);
 const centreOf = (places: readonly Point[]): Point => scale(places.reduce(add), 1 / places.length);
 const nearest = (places: readonly Point[], p: Point): Point =>
   places.reduce((a, b) => (distance(b, p) < distance(a, p) ? b : a));
 const sizeOf = (flat: Flat): number => Math.abs(flat.runs.flatMap(cubicsOf).reduce((sum, c) => sum + cubicArea(c), 0));
-const boxArea = (b: Box): number => (b.maxX - b.minX) * (b.maxY - b.minY);

@@ -1,10 +1,10 @@
+import { outlineOf } from '../drawing/outline';
 import { dequal } from 'dequal';
 import type { Step } from '../change/change';
 import { findItem } from '../drawing/find';
 import { lineOnGrid } from '../drawing/grid';
 import { heldGroups } from '../drawing/items';
 import type { Drawing, Run } from '../drawing/schema';
-import { outlineOf } from './keepInside';
 
 const same = new WeakMap<readonly Run[], readonly Run[]>();
 

@@ -7,13 +7,13 @@ import { lineOnGrid } from '../drawing/grid';
 import { isGroup, linesOf } from '../drawing/items';
 import { cornerAt } from '../drawing/run';
 import { ellipse } from '../drawing/shapes';
-import { opaque } from '../colour/colour';
 import { toneOf } from '../colour/tone';
-import { colourOf } from '../scene/ink';
+import { opaqueColourOf } from '../scene/ink';
 import { leavesOf, sceneOf } from '../scene/scene';
 import { boundsOf } from './flats';
 import { withFollowing } from './following';
-import { drawnInside, groupInside, keepInside, layInside, releaseInside, shapeFor } from './keepInside';
+import { groupInside, keepInside, layInside, releaseInside, shapeFor } from './keepInside';
+import { drawnInside } from './drawnInto';
 import { addLine, moveLines, removeLines } from './lines';
 import { layShades, underBlend } from './shades';
 import { copiesOf } from './transform';
@@ -92,10 +92,16 @@ test('what is drawn into a shape lies in it, and bounds no areas', () => {
   expect(drawnInside(d, addLine(d, 's', drawn), 'vein', freshId).steps[0]).toMatchObject({ at: { sheet: 's' } });
 });
 
-test('the shape is the one that is asked for, else the one around the others, else the one beneath', () => {
+test('the shape is the one around the others, else the one beneath', () => {
   expect(shapeFor(d, new Set(['vein', 'other', 'leaf']))).toBe('leaf');
   expect(shapeFor(d, new Set(['vein']))).toBe('leaf');
-  expect(shapeFor(two, new Set(['far']), 'vein')).toBe('leaf');
+  expect(shapeFor(two, new Set(['far']))).toBe('leaf');
+  // In a group it is found as well.
+  const grouped = {
+    ...d,
+    sheets: [{ ...d.sheets[0], items: [leaf, { kind: 'group' as const, id: 'g', name: '', items: [vein] }] }],
+  };
+  expect(shapeFor(grouped, new Set(['vein']))).toBe('leaf');
   const apart = { ...d, sheets: [{ ...d.sheets[0], items: [leaf, stroke('x', [250, 250], [290, 290])] }] };
   expect(shapeFor(apart, new Set(['x']))).toBeNull();
   const inner = { ...d, sheets: [{ ...d.sheets[0], items: [leaf, ring('small', 100, 100, 20), vein] }] };
@@ -115,7 +121,7 @@ test('shades in a flat: darker and lighter by so much tone, of its swatch; blend
   ];
   const plain = after(withFlat, layShades(withFlat, 'f', shapes, { blend: 'normal', opacity: 1 }, freshId));
   const fills = (x: Drawing): string[] =>
-    linesOf({ items: heldIn(x, 'f').items }).map((l) => opaque(colourOf(x, l.style.fill!, l)));
+    linesOf({ items: heldIn(x, 'f').items }).map((l) => opaqueColourOf(x, l.style.fill!, l));
   const tone = toneOf('#6f9a4c');
   expect(fills(plain).map(toneOf)).toEqual([expect.closeTo(tone - 0.2, 1), expect.closeTo(tone + 0.15, 1)]);
   expect(plain.sheets[0].items[1].id).toBe(heldIn(plain, 'f').id);

@@ -1,22 +1,17 @@
 import type { Step } from '../change/change';
 import { edit, type Edit } from '../change/edit';
-import { findItem, groupsAround, ownerOf, placeOf, type FoundItem } from '../drawing/find';
+import { findItem, findLines, groupsAround, ownerOf, placeOf, type FoundItem } from '../drawing/find';
 import type { Group, Item } from '../drawing/item';
-import { isFlat, isGroup, isLine } from '../drawing/items';
-import { skeletonBox } from '../drawing/run';
+import { heldGroups, isFlat, isGroup } from '../drawing/items';
+import { outlineBox, outlineHolds, outlineOf } from '../drawing/outline';
 import { firstStyle, type Drawing, type Line, type Run } from '../drawing/schema';
 import { byList, wholeItemsOf } from '../drawing/whole';
-import { boxHolds } from '../geometry/box';
-import type { Box } from '../geometry/point';
-import { flatHolds } from './flats';
+import { boxArea, joinBoxes, middleOfBox } from '../geometry/box';
+import type { Point } from '../geometry/point';
 
 /** Things held inside of a shape: a group whose clip is the outline of a closed line or a flat, and stays so. */
 
 const HELD = 'Inside';
-
-/** The outline that something is held inside of: that of a closed line, or a flat; null where it has none. */
-export const outlineOf = (item: Item): readonly Run[] | null =>
-  isFlat(item) || (isLine(item) && item.runs.every((r) => r.closed && r.nodes.length > 1)) ? item.runs : null;
 
 const clipOf = (runs: readonly Run[], id: string): Line => ({ id, runs, style: { ...firstStyle, width: 0 } });
 
@@ -30,75 +25,45 @@ export const heldGroup = (shape: string, runs: readonly Run[], freshId: () => st
   inside: shape,
 });
 
-const middle = (b: Box): { x: number; y: number } => ({ x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 });
-
 /**
- * The shape that chosen lines are to be held inside of: the one that is asked for, else the one closed line among them that
- * holds the others' middles, else the smallest closed line or flat beneath their middle; null where there is none.
+ * The shape that chosen lines are to be held inside of: the one closed line among them that holds the others' middles, else
+ * the smallest closed line or flat beneath their middle; null where there is none.
  */
-export function shapeFor(d: Drawing, ids: ReadonlySet<string>, asked: string | null = null): string | null {
-  const found = asked === null ? undefined : findItem(d, asked);
-  if (found && outlineOf(found.item)) return found.item.id;
-  const chosen = d.sheets
-    .flatMap((s) => s.items)
-    .filter(isLine)
-    .filter((l) => ids.has(l.id));
-  const around = chosen.filter((l) => {
-    const runs = outlineOf(l);
-    return runs && chosen.length > 1 && chosen.every((o) => o === l || flatHolds({ runs }, middle(skeletonBox(o))));
-  });
+export function shapeFor(d: Drawing, ids: ReadonlySet<string>): string | null {
+  const chosen = findLines(d, ids).map((f) => f.line);
+  if (chosen.length === 0) return null;
+  const holdsOthers = (l: Line): boolean => chosen.every((o) => o === l || outlineHolds(l, middleOfBox(outlineBox(o))));
+  const around = chosen.length > 1 ? chosen.filter((l) => outlineOf(l) && holdsOthers(l)) : [];
   if (around.length === 1) return around[0].id;
-  const boxes = chosen.map(skeletonBox);
-  if (boxes.length === 0) return null;
-  const at = middle(
-    boxes.reduce((a, b) => ({
-      minX: Math.min(a.minX, b.minX),
-      minY: Math.min(a.minY, b.minY),
-      maxX: Math.max(a.maxX, b.maxX),
-      maxY: Math.max(a.maxY, b.maxY),
-    })),
-  );
-  return shapeAt(d, at, ids);
+  return shapeAt(d, middleOfBox(chosen.map(outlineBox).reduce(joinBoxes)), ids);
 }
 
 /** The smallest closed line or flat around a place that is seen, but for some; null where there is none. */
-export function shapeAt(d: Drawing, at: { x: number; y: number }, but: ReadonlySet<string> = new Set()): string | null {
-  let best: { id: string; size: number } | null = null;
+export function shapeAt(d: Drawing, at: Point, but: ReadonlySet<string> = new Set()): string | null {
+  const found: { id: string; size: number }[] = [];
   const look = (items: readonly Item[]): void => {
     for (const item of items) {
       if (isGroup(item)) look(item.items);
       const runs = but.has(item.id) ? null : outlineOf(item);
-      if (!runs) continue;
-      const box = skeletonBox({ runs });
-      const size = (box.maxX - box.minX) * (box.maxY - box.minY);
-      // Of a line and the flat in it the flat counts, which lies below the lines.
-      if (boxHolds(box, at) && (!best || size < best.size) && flatHolds({ runs }, at)) best = { id: item.id, size };
+      if (runs && outlineHolds({ runs }, at)) found.push({ id: item.id, size: boxArea(outlineBox({ runs })) });
     }
   };
   for (const s of d.sheets) if (s.visible) look(s.items);
-  return (best as { id: string } | null)?.id ?? null;
+  // Of a line and the flat in it that counts which lies lower: the flat.
+  return found.length > 0 ? found.reduce((a, b) => (b.size < a.size ? b : a)).id : null;
 }
 
-/** The group that holds things inside of a shape, the uppermost of several. */
+/** The group that holds things inside of a shape, the uppermost of several; of one on the shape's own sheet if there is. */
 export function groupInside(d: Drawing, shape: string): FoundItem | undefined {
   const on = findItem(d, shape)?.sheet;
-  for (const sheet of on ? [on, ...d.sheets.filter((s) => s !== on)] : d.sheets) {
-    const ids: string[] = [];
-    const look = (items: readonly Item[]): void =>
-      items.forEach((item) => {
-        if (!isGroup(item)) return;
-        if (item.inside === shape) ids.push(item.id);
-        look(item.items);
-      });
-    look(sheet.items);
-    const found = ids.length > 0 ? findItem(d, ids.at(-1)!) : undefined;
-    if (found) return found;
-  }
-  return undefined;
+  const sheets = on ? [on, ...d.sheets.filter((s) => s !== on)] : d.sheets;
+  const groups = sheets.map((s) => heldGroups(s.items).findLast((g) => g.inside === shape));
+  const group = groups.find((g) => g !== undefined);
+  return group && findItem(d, group.id);
 }
 
 /** Steps that make a group for a shape just above it, if there is none that lies in the same list; and which it is. */
-function roomInside(
+export function roomInside(
   d: Drawing,
   shape: FoundItem,
   freshId: () => string,
@@ -113,17 +78,19 @@ function roomInside(
   };
 }
 
-/** Lines, and the groups that they fill, held inside of a shape: in a group above it. Nothing happens for the shape itself. */
+/** Lines, the groups that they fill, and flats held inside of a shape: in a group above it. Nothing happens for the shape itself. */
 export function keepInside(d: Drawing, ids: ReadonlySet<string>, shape: string, freshId: () => string): Edit {
   const place = findItem(d, shape);
   const label = 'Keep inside';
   if (!place || !outlineOf(place.item)) return edit(label);
   const around = new Set([shape, ...groupsAround(place.sheet, shape).map((g) => g.id)]);
-  const found = wholeItemsOf(d, new Set([...ids].filter((id) => id !== shape))).filter((f) => !around.has(f.item.id));
+  const others = [...ids].filter((id) => !around.has(id));
+  const flats = others.flatMap((id) => findItem(d, id) ?? []).filter((f) => isFlat(f.item));
+  const found = [...wholeItemsOf(d, new Set(others)), ...flats].filter((f) => !around.has(f.item.id));
   const { group, count, steps } = roomInside(d, place, freshId);
   const there = found.filter((f) => f.group !== group);
   if (there.length === 0) return edit(label);
-  const lists = byList(there);
+  const lists = byList(there).map((list) => list.sort((a, b) => a.index - b.index));
   // What leaves the list of the shape from below it makes room for the group: the group is put first, and shifts what is above.
   const shifted = steps.length > 0 ? place.index + 1 : Infinity;
   const isOwnList = (f: FoundItem): boolean => f.sheet.id === place.sheet.id && f.group === place.group;
@@ -179,36 +146,4 @@ export function releaseInside(d: Drawing, group: string): Edit {
           },
         ];
   return edit('Release', out, { step: 'removeItem', at: placeOf(found), item: { ...found.item, items: [] } });
-}
-
-/** A line that is drawn on its sheet. */
-const isNew = (s: Step): s is Extract<Step, { step: 'insertItem' }> =>
-  s.step === 'insertItem' && isLine(s.item as Item) && s.at.group === undefined;
-
-/** Only what draws is led elsewhere: an edit that also moves things about keeps its own places. */
-const draws = ({ steps }: Edit): boolean =>
-  steps.some(isNew) && steps.every((s) => isNew(s) || ['setLine', 'setNodes', 'setSheet'].includes(s.step));
-
-/** New lines of an edit drawn behind an item: they come to lie just below it, on its sheet. */
-export function drawnBehind(d: Drawing, asked: Edit, item: string): Edit {
-  const place = findItem(d, item);
-  if (!place || !draws(asked)) return asked;
-  let next = place.index;
-  const steps = asked.steps.map((s): Step => (isNew(s) ? { ...s, at: { ...placeOf(place), index: next++ } } : s));
-  return { ...asked, steps };
-}
-
-/** New lines of an edit drawn into a shape: they come to lie inside of it instead of on their sheet. */
-export function drawnInside(d: Drawing, asked: Edit, shape: string, freshId: () => string): Edit {
-  const place = findItem(d, shape);
-  if (!place || !outlineOf(place.item) || !draws(asked)) return asked;
-  const { group, count, steps } = roomInside(d, place, freshId);
-  let next = count;
-  return {
-    ...asked,
-    steps: [
-      ...steps,
-      ...asked.steps.map((s): Step => (isNew(s) ? { ...s, at: { sheet: place.sheet.id, group, index: next++ } } : s)),
-    ],
-  };
 }

@@ -1,5 +1,5 @@
-import { colourOf } from '../scene/ink';
-import { opaque, rgbColour, shaded } from '../colour/colour';
+import { opaqueColourOf } from '../scene/ink';
+import { rgbColour, shaded } from '../colour/colour';
 import { toneOf } from '../colour/tone';
 import type { Edit } from '../change/edit';
 import { findItem } from '../drawing/find';
@@ -30,7 +30,7 @@ export function shadeBy(colour: string, by: number): number {
 
 /** A paint made so much darker, or lighter, in tone: it stays a shade of it, and changes with the swatch that it is of. */
 export function shadeOf(d: Drawing, fill: Paint, by: number): Paint {
-  const plain = opaque(colourOf(d, fill));
+  const plain = opaqueColourOf(d, fill);
   const base = isShade(fill) ? plain : typeof fill === 'string' ? plain : isSwatch(fill) ? fill : plain;
   return { of: base, by: shadeBy(plain, by), else: plain };
 }
@@ -60,7 +60,7 @@ export function layShades(
 ): Edit {
   const item = findItem(d, shape)?.item;
   const fill = (item && fillOf(item)) ?? '#808080';
-  const plain = opaque(colourOf(d, fill));
+  const plain = opaqueColourOf(d, fill);
   const paintOf = (by: number): Paint =>
     blend === 'normal' ? shadeOf(d, fill, by) : underBlend(plain, shaded(plain, shadeBy(plain, by)), blend);
   const lines = shades.map(({ runs, by }): Line => ({

@@ -1,10 +1,10 @@
+import { outlineHolds } from '../drawing/outline';
 import { holdsPlace } from '../drawing/placement';
 import { isFlat, isGroup, isLine } from '../drawing/items';
 import { nearestOnLine, skeletonBox } from '../drawing/run';
 import type { Drawing, Item, Line, Sheet } from '../drawing/schema';
 import { boxHolds, growBox } from '../geometry/box';
 import type { Point } from '../geometry/point';
-import { flatHolds } from './flats';
 
 /** Something that lies at a place of the page, and the sheet that it is on. */
 export type AtPlace = { readonly sheet: Sheet; readonly item: Exclude<Item, { kind: 'group' }> };
@@ -18,8 +18,8 @@ export function stackAt(d: Drawing, p: Point, reach: number): AtPlace[] {
   const look = (sheet: Sheet, items: readonly Item[]): void => {
     for (const item of items.toReversed()) {
       if (isGroup(item)) {
-        if (!item.clip || flatHolds(item.clip, p)) look(sheet, item.items);
-      } else if (isFlat(item) ? flatHolds(item, p) : isLine(item) ? lineHolds(item, p, reach) : holdsPlace(item, p))
+        if (!item.clip || outlineHolds(item.clip, p)) look(sheet, item.items);
+      } else if (isFlat(item) ? outlineHolds(item, p) : isLine(item) ? lineHolds(item, p, reach) : holdsPlace(item, p))
         found.push({ sheet, item });
     }
   };
@@ -30,7 +30,7 @@ export function stackAt(d: Drawing, p: Point, reach: number): AtPlace[] {
 function lineHolds(line: Line, p: Point, reach: number): boolean {
   const near = Math.max(reach, line.style.width / 2);
   if (!boxHolds(growBox(skeletonBox(line), near), p)) return false;
-  if (line.style.fill !== null && flatHolds(line, p)) return true;
+  if (line.style.fill !== null && outlineHolds(line, p)) return true;
   if (line.style.width === 0 && !line.marks?.length) return false;
   const nearest = nearestOnLine(line, p);
   return nearest !== null && nearest !== undefined && nearest.distance <= near;

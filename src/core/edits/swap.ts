@@ -1,9 +1,8 @@
 import { edit, type Edit } from '../change/edit';
-import { opaque } from '../colour/colour';
 import { isOpenSheet } from '../drawing/find';
 import type { BasePaint } from '../drawing/paint';
 import type { Drawing } from '../drawing/schema';
-import { colourOf } from '../scene/ink';
+import { opaqueColourOf } from '../scene/ink';
 import { eachPaint, repainted, type PaintUse, type Where } from './paints';
 
 /** A colour that is seen, and what it is to be. */
@@ -18,7 +17,7 @@ export type SwapIn = Where & { readonly uses: readonly PaintUse[] };
 export function swapColours(d: Drawing, pairs: readonly Pair[], { uses, ids, sheets }: SwapIn): Edit {
   const by = new Map(pairs.map((p) => [p.from, p.to]));
   const make = (base: BasePaint, use: PaintUse): BasePaint =>
-    uses.includes(use) ? (by.get(opaque(colourOf(d, base))) ?? base) : base;
+    uses.includes(use) ? (by.get(opaqueColourOf(d, base)) ?? base) : base;
   const where: Where = { ids, sheets: (s) => isOpenSheet(s) && (sheets?.(s) ?? true) };
   return edit(pairs.length === 1 ? 'Swap a colour' : `Swap ${pairs.length} colours`, repainted(d, make, where));
 }
@@ -31,7 +30,7 @@ export function coloursIn(
   const found = new Map<string, { colour: string } & Record<PaintUse, number>>();
   eachPaint(d, (base, use, id) => {
     if (ids && !ids.has(id)) return;
-    const colour = opaque(colourOf(d, base));
+    const colour = opaqueColourOf(d, base);
     const own = found.get(colour) ?? { colour, stroke: 0, fill: 0 };
     own[use]++;
     found.set(colour, own);

@@ -1,10 +1,9 @@
-import { opaque } from '../colour/colour';
+import { outlineBox, polygonOf } from '../drawing/outline';
 import { toneOf } from '../colour/tone';
 import type { Drawing, Flat, Run } from '../drawing/schema';
 import type { Beneath } from './takeColours';
-import { flatBox, polygonOf } from './flats';
 import { shownFlat } from '../scene/shownFlat';
-import { colourOf } from '../scene/ink';
+import { opaqueColourOf } from '../scene/ink';
 import { boxesMeet, growBox } from '../geometry/box';
 import { indexOfBoxes } from '../geometry/boxIndex';
 import type { Box, Point } from '../geometry/point';
@@ -30,7 +29,7 @@ export function toneDistances(
     .flatMap((flat): ToneDistance[] => {
       const own = beneath.get(flat.id);
       if (!own) return [];
-      const colour = opaque(colourOf(d, flat.fill, shownFlat(flat)));
+      const colour = opaqueColourOf(d, flat.fill, shownFlat(flat));
       const [tone, picture] = [toneOf(colour), own.lab[0]];
       return [{ flat, colour, tone, picture, distance: tone - picture, pixels: own.pixels }];
     })
@@ -81,7 +80,7 @@ export function neighbours(flats: readonly Flat[]): [number, number][] {
   for (const [key, long] of shared) {
     const [a, b] = key.split(' ').map(Number);
     const least = Math.max(BORDER.least, BORDER.share * Math.min(lengths[a], lengths[b]));
-    if (a < b && long >= least && boxesMeet(growBox(flatBox(flats[a]), BORDER.near), flatBox(flats[b])))
+    if (a < b && long >= least && boxesMeet(growBox(outlineBox(flats[a]), BORDER.near), outlineBox(flats[b])))
       found.push([a, b]);
   }
   return found;
@@ -98,7 +97,7 @@ function away(p: Point, { from, to }: Side): number {
 
 /** Neighbours whose tones are so near that on a squint they are one; the nearest first. */
 export function tooNear(d: Drawing, flats: readonly Flat[], least = TOO_NEAR): { a: Flat; b: Flat; by: number }[] {
-  const tones = flats.map((f) => toneOf(opaque(colourOf(d, f.fill, shownFlat(f)))));
+  const tones = flats.map((f) => toneOf(opaqueColourOf(d, f.fill, shownFlat(f))));
   return neighbours(flats)
     .map(([a, b]) => ({ a: flats[a], b: flats[b], by: Math.abs(tones[a] - tones[b]) }))
     .filter((n) => n.by < least)

@@ -39,6 +39,8 @@ export const movedBox = (b: Box, by: Point): Box => ({
 });
 
 /** Whether the boxes share a point; boxes that only touch do. */
+export const boxArea = (b: Box): number => (b.maxX - b.minX) * (b.maxY - b.minY);
+export const middleOfBox = (b: Box): Point => ({ x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 });
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 

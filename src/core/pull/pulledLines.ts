@@ -3,8 +3,7 @@ import { sharesToPage } from '../drawing/placement';
 import type { Line, Reference, Style } from '../drawing/schema';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
-import { isWithin } from '../geometry/polygon';
-import { signedArea } from '../raster/contours';
+import { nestedOutlines } from '../raster/nestedOutlines';
 import type { PulledRun } from './pullInk';
 
 /**
@@ -33,26 +32,10 @@ export function linesFromPulled(
     }));
   return [
     ...strokes,
-    ...shapes(runs.filter(isOutline)).map((shape): Line => ({
+    ...nestedOutlines(runs.filter(isOutline)).map((shape): Line => ({
       id: id(),
       style: { ...style, width: 0, fill: style.stroke },
       runs: shape.map((run) => runFromCubics(onPage(run.cubics), true)),
     })),
   ];
-}
-
-/** Outlines put together: each outer one with the holes within it. */
-export function shapes<R extends Pick<PulledRun, 'cubics'>>(outlines: readonly R[]): R[][] {
-  const all = outlines.map((run) => {
-    const points = run.cubics.map((c) => c[0]).flatMap((p, i) => [p, run.cubics[i][1], run.cubics[i][2]]);
-    return { run, points, area: signedArea(points) };
-  });
-  const outwards = Math.sign(all[0]?.area ?? 1);
-  const outer = all.filter((o) => Math.sign(o.area) === outwards).sort((a, b) => Math.abs(a.area) - Math.abs(b.area));
-  const result = new Map(outer.map((o) => [o, [o.run]]));
-  for (const hole of all.filter((o) => Math.sign(o.area) !== outwards)) {
-    const around = outer.find((o) => Math.abs(o.area) > Math.abs(hole.area) && isWithin(hole.points[0], o.points));
-    if (around) result.get(around)!.push(hole.run);
-  }
-  return [...result.values()];
 }

@@ -1,13 +1,10 @@
+import { outlineHolds } from '../drawing/outline';
 import RBush from 'rbush';
-import { shownCubics } from '../drawing/rounding';
 import { skeletonBox } from '../drawing/run';
 import { flatsIn, seenLines } from '../drawing/items';
 import { followsFill, type Paint } from '../drawing/paint';
-import type { Drawing, Line, Run } from '../drawing/schema';
-import { arcLengthOf } from '../geometry/arcLength';
-import { evaluate } from '../geometry/cubic';
-import type { Box, Point } from '../geometry/point';
-import { isWithin } from '../geometry/polygon';
+import type { Drawing, Line } from '../drawing/schema';
+import type { Box } from '../geometry/point';
 import { sectionAt } from '../ink/sections';
 import { shownFlat } from './shownFlat';
 
@@ -45,26 +42,10 @@ function lineBeneath(tree: RBush<Filled>, line: Line): Line | null {
     for (const k of [left + BESIDE, -(right + BESIDE)]) {
       const place = { x: p.x + along.y * k, y: p.y - along.x * k };
       const here = tree.search({ minX: place.x, minY: place.y, maxX: place.x, maxY: place.y });
-      const inside = here.filter((f) => f.line.id !== line.id && isInside(f.line, place));
+      const inside = here.filter((f) => f.line.id !== line.id && outlineHolds(f.line, place));
       const top = inside.reduce<Filled | null>((a, b) => (!a || b.order > a.order ? b : a), null);
       if (top) return top.line;
     }
   }
   return null;
-}
-
-const isInside = (line: Line, p: Point): boolean =>
-  line.runs.filter((run) => isWithin(p, polygonOf(run))).length % 2 === 1;
-
-const polygons = new WeakMap<Run, Point[]>();
-
-function polygonOf(run: Run): Point[] {
-  let known = polygons.get(run);
-  if (!known) {
-    const cubics = run.nodes.length > 1 ? shownCubics(run) : [];
-    const each = Math.max(4, Math.min(24, Math.ceil(arcLengthOf(cubics).length / Math.max(1, cubics.length) / 6)));
-    known = cubics.flatMap((c) => Array.from({ length: each }, (_, i) => evaluate(c, i / each)));
-    polygons.set(run, known);
-  }
-  return known;
 }

@@ -1,4 +1,4 @@
-import { shaded } from '../colour/colour';
+import { opaque, shaded } from '../colour/colour';
 import { skeletonBox } from '../drawing/run';
 import { followsFill, isShade, type Gradient, type Paint, type Shade } from '../drawing/paint';
 import type { Drawing, Line } from '../drawing/schema';
@@ -42,6 +42,9 @@ export function colourOf(d: Drawing, paint: Paint, line?: Line): string {
   const middle = stops[Math.floor(stops.length / 2)]?.colour ?? MISSING;
   return typeof middle === 'string' ? middle : swatchColour(d, middle.swatch);
 }
+
+/** The same, as if nothing were let through. */
+export const opaqueColourOf = (d: Drawing, paint: Paint, line?: Line): string => opaque(colourOf(d, paint, line));
 
 function shadeColour(d: Drawing, shade: Shade, line: Line | undefined): string {
   if (shade.of !== 'beside')

@@ -2,11 +2,10 @@
 
 import { Button } from 'antd';
 import { colourName } from '@/core/colour/colourName';
-import { opaque } from '@/core/colour/colour';
 import { findItem, listOf, placeOf } from '@/core/drawing/find';
 import { moveToPlace } from '@/core/edits/arrange';
 import { stackAt, type AtPlace } from '@/core/edits/stackAt';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import type { Drawing } from '@/core';
 import { useBench, useBenchState } from '../../benchContext';
 import { ItemPicture } from '../shared/ItemPicture';
@@ -60,10 +59,7 @@ export function BeneathCard() {
           return (
             <li key={item.id} className={isOn ? 'on' : ''}>
               <button type="button" aria-pressed={isOn} title={`Take ${name} in hand`} onClick={() => take(one)}>
-                <ItemPicture
-                  item={item}
-                  fill={item.kind === 'flat' ? opaque(colourOf(drawing, item.fill)) : undefined}
-                />
+                <ItemPicture item={item} fill={item.kind === 'flat' ? opaqueColourOf(drawing, item.fill) : undefined} />
                 <span>{name}</span>
               </button>
               <Button
@@ -93,7 +89,7 @@ export function BeneathCard() {
 }
 
 function nameOf(d: Drawing, { item, sheet }: AtPlace): string {
-  if (item.kind === 'flat') return item.name ?? `flat, ${colourName(opaque(colourOf(d, item.fill)))}`;
+  if (item.kind === 'flat') return item.name ?? `flat, ${colourName(opaqueColourOf(d, item.fill))}`;
   if (item.kind === 'picture') return item.name;
   return item.name ?? `line on ${sheet.name}`;
 }

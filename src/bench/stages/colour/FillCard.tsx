@@ -2,13 +2,12 @@
 
 import { nanoid } from 'nanoid';
 import type { Drawing, Item } from '@/core';
-import { opaque } from '@/core/colour/colour';
 import { findItem } from '@/core/drawing/find';
 import { isLine } from '@/core/drawing/items';
 import { blends, type Blend } from '@/core/drawing/paint';
 import { fillWithGradient, gradientOfItem, setFill, setFillRule, setGradient, setLaying } from '@/core/edits/fills';
 import { fillOf } from '@/core/edits/shades';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import { Amount } from '@/ui/Amount';
 import { Choice } from '@/ui/Chip';
 import { ColourField } from '@/ui/ColourField';
@@ -46,7 +45,7 @@ export function FillCard() {
     .filter((i) => !isLine(i) || i.runs.some((r) => r.closed) || i.style.fill !== null);
   if (items.length === 0) return null;
   const kind = shared(items.map((i) => kindOf(drawing, i)));
-  const colour = shared(items.map((i) => opaque(colourOf(drawing, fillOf(i) ?? '#ffffff'))));
+  const colour = shared(items.map((i) => opaqueColourOf(drawing, fillOf(i) ?? '#ffffff')));
   const rule = shared(items.map((i) => (isLine(i) ? (i.style.fillRule ?? 'nonzero') : 'evenodd')));
   const used = items.map((i) => i.id);
   const now = (): Drawing => bench.getState().drawing;
@@ -54,7 +53,7 @@ export function FillCard() {
     if (to === 'none') return void bench.commit(setFill(now(), used, null));
     if (to === 'colour') {
       const before = fillOf(items[0]);
-      return void bench.commit(setFill(now(), used, paintOf(bench, before ? opaque(colourOf(now(), before)) : inHand)));
+      return void bench.commit(setFill(now(), used, paintOf(bench, before ? opaqueColourOf(now(), before) : inHand)));
     }
     const gradient = items.length === 1 ? gradientOfItem(now(), items[0]) : null;
     bench.commit(

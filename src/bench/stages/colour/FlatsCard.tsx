@@ -2,8 +2,7 @@
 
 import { Button } from 'antd';
 import { seenFlats } from '@/core/edits/flats';
-import { opaque } from '@/core/colour/colour';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import type { Paint } from '@/core';
 import { formatCount } from '@/ui/format';
 import { ColourField } from '@/ui/ColourField';
@@ -51,7 +50,7 @@ export function FlatsCard() {
           </div>
         )}
         {list.slice(0, LISTED).map(([key, { fill, count }]) => {
-          const colour = opaque(colourOf(drawing, fill));
+          const colour = opaqueColourOf(drawing, fill);
           return (
             <div className="row" key={key}>
               {typeof fill === 'object' && 'gradient' in fill ? (

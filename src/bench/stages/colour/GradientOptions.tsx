@@ -1,10 +1,9 @@
 'use client';
 
 import { Button } from 'antd';
-import { opaque } from '@/core/colour/colour';
 import { findItem } from '@/core/drawing/find';
 import { gradientOfItem, setGradient } from '@/core/edits/fills';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import { Choice } from '@/ui/Chip';
 import { ColourField } from '@/ui/ColourField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
@@ -44,7 +43,7 @@ export function GradientOptions() {
       {gradient && own && (
         <ColourField
           label="Colour of the stop"
-          value={opaque(colourOf(drawing, own.colour))}
+          value={opaqueColourOf(drawing, own.colour)}
           disabled={reading}
           onCommit={(c) =>
             set({ stops: gradient.stops.map((s) => (s === own ? { ...s, colour: paintOf(bench, c) } : s)) })

@@ -1,5 +1,6 @@
 'use client';
 
+import { outlineOf } from '@/core/drawing/outline';
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { findItem } from '@/core/drawing/find';
@@ -14,7 +15,7 @@ import {
   type PictureLook,
 } from '@/core/edits/cutOut';
 import type { Picture } from '@/core';
-import { groupInside, keepInside, outlineOf, releaseInside, shapeFor } from '@/core/edits/keepInside';
+import { groupInside, keepInside, releaseInside, shapeFor } from '@/core/edits/keepInside';
 import { Chip, Choice } from '@/ui/Chip';
 import { ColourField } from '@/ui/ColourField';
 import { formatCount } from '@/ui/format';

@@ -2,12 +2,11 @@
 
 import { Button } from 'antd';
 import { useState } from 'react';
-import { opaque } from '@/core/colour/colour';
 import { linesOf } from '@/core/drawing/items';
 import { sheetOf } from '@/core/drawing/find';
 import { eachPaint, type PaintUse } from '@/core/edits/paints';
 import { coloursIn, swapColours, type Pair } from '@/core/edits/swap';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import { Chip, Choice } from '@/ui/Chip';
 import { ColourField } from '@/ui/ColourField';
 import { formatCount } from '@/ui/format';
@@ -75,7 +74,7 @@ export function SwapCard() {
     const within = idsWithin(bench, scope);
     const { drawing: d } = bench.getState();
     eachPaint(d, (base, use, id) => {
-      if (uses.includes(use) && (!within || within.has(id)) && opaque(colourOf(d, base)) === colour) found.add(id);
+      if (uses.includes(use) && (!within || within.has(id)) && opaqueColourOf(d, base) === colour) found.add(id);
     });
     const open = d.sheets.filter((s) => s.visible && !s.locked).flatMap((s) => linesOf(s).map((l) => l.id));
     const lines = open.filter((id) => found.has(id));

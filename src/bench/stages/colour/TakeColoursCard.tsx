@@ -4,10 +4,9 @@ import { Button, Checkbox } from 'antd';
 import { useState } from 'react';
 import { applyChange, type Drawing } from '@/core';
 import type { Edit } from '@/core/change/edit';
-import { opaque } from '@/core/colour/colour';
 import { allFlats } from '@/core/edits/flats';
 import type { Joined } from '@/core/edits/takeColours';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import { Choice } from '@/ui/Chip';
 import { formatCount } from '@/ui/format';
 import { NumberField } from '@/ui/NumberField';
@@ -83,7 +82,7 @@ function Changes({ before, edit }: { before: Drawing; edit: Edit }) {
   for (const flat of allFlats(after)) {
     const old = was.get(flat.id);
     if (!old || old.fill === flat.fill) continue;
-    const [from, to] = [opaque(colourOf(before, old.fill)), opaque(colourOf(after, flat.fill))];
+    const [from, to] = [opaqueColourOf(before, old.fill), opaqueColourOf(after, flat.fill)];
     const pair = pairs.get(`${from} ${to}`) ?? { from, to, count: 0 };
     pair.count++;
     pairs.set(`${from} ${to}`, pair);

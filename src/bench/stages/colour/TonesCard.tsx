@@ -3,11 +3,10 @@
 import { useEffect, useMemo } from 'react';
 import type { Flat } from '@/core';
 import { colourName } from '@/core/colour/colourName';
-import { opaque } from '@/core/colour/colour';
 import { MOST_STEPS, FEWEST_STEPS } from '@/core/colour/tone';
 import { seenFlats } from '@/core/edits/flats';
 import { toneDistances, tooNear, type ToneDistance } from '@/core/edits/toneDistance';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import { Amount } from '@/ui/Amount';
 import { Chip } from '@/ui/Chip';
 import { formatCount } from '@/ui/format';
@@ -118,7 +117,7 @@ function DistancesCard() {
         <p className="empty">No area is filled yet: there is no tone to measure. Pour some flats first.</p>
       </div>
     );
-  const nameOf = (f: Flat): string => f.name ?? colourName(opaque(colourOf(drawing, f.fill)));
+  const nameOf = (f: Flat): string => f.name ?? colourName(opaqueColourOf(drawing, f.fill));
   return (
     <>
       <div className="card" role="group" aria-label="Tone distance">
@@ -156,8 +155,8 @@ function DistancesCard() {
             {near.slice(0, NEAR).map(({ a, b, by }) => (
               <li key={`${a.id} ${b.id}`}>
                 <button type="button" onClick={() => visitFlat(bench, a.id)}>
-                  <i style={{ background: opaque(colourOf(drawing, a.fill)) }} />
-                  <i style={{ background: opaque(colourOf(drawing, b.fill)) }} />
+                  <i style={{ background: opaqueColourOf(drawing, a.fill) }} />
+                  <i style={{ background: opaqueColourOf(drawing, b.fill) }} />
                   <span>
                     {nameOf(a)}, {nameOf(b)}
                   </span>

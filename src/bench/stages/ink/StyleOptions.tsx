@@ -1,7 +1,6 @@
 'use client';
 
-import { opaque } from '@/core/colour/colour';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import { styleLines } from '@/core/edits/lines';
 import { scaleWidths } from '@/core/edits/strokes';
 import { counted } from '@/core/change/edit';
@@ -20,7 +19,7 @@ export function StyleOptions() {
   const bench = useBench();
   const count = useBenchState((s) => s.lines.size);
   const width = useBenchState((s) => sharedStyle(seenChosen(s), (x) => x.width) ?? null);
-  const colour = useBenchState((s) => sharedStyle(s, (x, line) => opaque(colourOf(s.drawing, x.stroke, line))) ?? null);
+  const colour = useBenchState((s) => sharedStyle(s, (x, line) => opaqueColourOf(s.drawing, x.stroke, line)) ?? null);
   const reading = useBenchState((s) => s.reading);
   if (count === 0) return <span className="option-label">Choose lines to set their width and colour.</span>;
   const scrub = (px: number, done: boolean): void => {

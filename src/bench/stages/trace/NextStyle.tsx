@@ -1,8 +1,7 @@
 'use client';
 
 import type { Drawing } from '@/core';
-import { opaque } from '@/core/colour/colour';
-import { colourOf } from '@/core/scene/ink';
+import { opaqueColourOf } from '@/core/scene/ink';
 import { styleSheet } from '@/core/edits/lines';
 import { sheetOf } from '@/core/drawing/find';
 import { ColourField } from '@/ui/ColourField';
@@ -12,7 +11,7 @@ import { useBench, useBenchState } from '../../benchContext';
 /** The colour that stands for what the next line of a sheet is drawn with. */
 const nextColour = (d: Drawing, sheet: string): string | null => {
   const style = sheetOf(d, sheet)?.style;
-  return style ? opaque(colourOf(d, style.stroke)) : null;
+  return style ? opaqueColourOf(d, style.stroke) : null;
 };
 
 /** What the next line on this sheet looks like. */
