@@ -28,7 +28,7 @@ test('areas are poured by a press and by a drag; a flat follows a node, opens an
     stage: 'colour',
     tool: 'pour',
   });
-  const card = page.getByRole('group', { name: 'Flats' });
+  const card = page.getByRole('group', { name: 'Flats', exact: true });
   await expect(card).toContainText('No area is filled yet');
   await hand.click({ x: 200, y: 250 });
   await expect.poll(async () => flats(await hand.saved()).map(size)).toEqual([60_000]);
@@ -84,10 +84,10 @@ test('an area that opens is marked and can be found; a colour is changed whereve
   await expect.poll(async () => flats(await hand.saved())[0].open).toBe(true);
   expect(flats(await hand.saved())[0].runs).toEqual(before.runs);
   await page.keyboard.press('5');
-  const card = page.getByRole('group', { name: 'Flats' });
+  const card = page.getByRole('group', { name: 'Flats', exact: true });
   await expect(card).toContainText('One is not shut any more');
   await card.getByRole('button', { name: 'Show' }).click();
-  await expect(page.getByRole('group', { name: 'This flat' })).toContainText('not shut');
+  await expect(page.getByRole('group', { name: 'Chosen flats' })).toContainText('not shut');
 
   await card.getByRole('button', { name: /^All flats in/ }).click();
   const field = page.locator('.ant-color-picker-hex-input input');

@@ -1,3 +1,4 @@
+import { gradientAcross } from '../src/core/test/gradientAcross';
 import { expect, test } from '@playwright/test';
 import { firstStyle, type Drawing, type Flat, type Item, type Line } from '../src/core';
 import { ellipse } from '../src/core/drawing/shapes';
@@ -57,31 +58,12 @@ const drawing = (d: Drawing): Drawing => ({
   ...d,
   palette: [{ id: 'leaf', name: 'Leaf', colour: '#6f9a4c' }],
   gradients: [
-    {
-      id: 'rings',
-      name: '',
+    gradientAcross('rings', ['#fff2c0', { swatch: 'leaf' }, '#20304f'], {
       kind: 'radial',
-      space: 'item',
       from: { x: 0.4, y: 0.4 },
       to: { x: 1, y: 0.4 },
-      stops: [
-        { at: 0, colour: '#fff2c0' },
-        { at: 0.5, colour: { swatch: 'leaf' } },
-        { at: 1, colour: '#20304f' },
-      ],
-    },
-    {
-      id: 'way',
-      name: '',
-      kind: 'linear',
-      space: 'item',
-      from: { x: 0.1, y: 0.2 },
-      to: { x: 0.9, y: 0.8 },
-      stops: [
-        { at: 0, colour: '#aa3311' },
-        { at: 1, colour: '#f4c20d' },
-      ],
-    },
+    }),
+    gradientAcross('way', ['#aa3311', '#f4c20d'], { from: { x: 0.1, y: 0.2 }, to: { x: 0.9, y: 0.8 } }),
   ],
   sheets: [{ ...d.sheets[0], items }],
 });

@@ -37,7 +37,7 @@ test('lines are held inside of a shape, more are drawn into it; it is edited, an
   await hand.click({ x: 150, y: 330 });
   await page.keyboard.up('Shift');
   const card = page.getByRole('group', { name: 'Keep inside' });
-  await card.getByRole('button', { name: 'Keep 2 lines inside' }).click();
+  await card.getByRole('button', { name: 'Keep 2 inside' }).click();
   const held = async () => items(await hand.saved()).filter(isGroup);
   await expect.poll(async () => (await held()).map((g) => linesIn(g.items).length)).toEqual([2]);
   await page.keyboard.press('Escape');
@@ -80,7 +80,7 @@ test('a flat is chosen with Select; what lies there is listed, and put over or u
     tool: 'select',
   });
   await hand.click({ x: 350, y: 270 });
-  await expect(page.getByRole('group', { name: 'This flat' })).toContainText('follows its lines');
+  await expect(page.getByRole('group', { name: 'Chosen flats' })).toContainText('follows its lines');
   await page.keyboard.press('Delete');
   await expect.poll(async () => items(await hand.saved()).map((i) => i.id)).toEqual(['leaf', 'one', 'two']);
   await page.keyboard.press('Control+z');
@@ -92,7 +92,7 @@ test('a flat is chosen with Select; what lies there is listed, and put over or u
   await list.getByRole('button', { name: /^flat.*: over the next/ }).click();
   await expect.poll(async () => items(await hand.saved()).map((i) => i.id)).toEqual(['leaf', 'green', 'one', 'two']);
   await list.getByRole('button', { name: /^flat, [a-z ]+$/ }).click();
-  await expect(page.getByRole('group', { name: 'This flat' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Chosen flats' })).toBeVisible();
 
   // Drawn behind a chosen line.
   await hand.click({ x: 150, y: 200 });

@@ -38,7 +38,7 @@ const above = [
   'compare',
   'stage',
   'trial',
-  'flat',
+  'flats',
   'stop',
 ] as const;
 

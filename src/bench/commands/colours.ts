@@ -12,18 +12,18 @@ import { formatCount } from '@/ui/format';
 import { beneathFlats } from '../state/beneath';
 import { correct, sourceOf } from '../state/corrections';
 import { tellOf } from './telling';
-import type { Bench } from '../state/store';
+import type { Bench, BenchState } from '../state/store';
 
 /** What can be done with colours that come from a picture, or are of the palette. */
 
 const freshId = (): string => nanoid(12);
 
-/** The flat in hand; null where none is. */
-export function flatInHand(bench: Bench): Flat | null {
-  const { drawing, flat } = bench.getState();
-  const item = flat ? findItem(drawing, flat)?.item : undefined;
-  return item && isFlat(item) ? item : null;
-}
+/** The flats that are chosen. */
+export const chosenFlats = ({ drawing, flats }: Pick<BenchState, 'drawing' | 'flats'>): Flat[] =>
+  [...flats].flatMap((id) => {
+    const item = findItem(drawing, id)?.item;
+    return item && isFlat(item) ? [item] : [];
+  });
 
 /** A colour as it is painted with: the palette's own where it has it, so that it changes with it. */
 export const paintOf = (bench: Bench, colour: string): BasePaint => {
@@ -32,12 +32,16 @@ export const paintOf = (bench: Bench, colour: string): BasePaint => {
 };
 
 /**
- * What taking the picture's colours would do to all flats that are seen, or one; null, and told, where it cannot be done. The
+ * What taking the picture's colours would do to all flats that are seen, or some; null, and told, where it cannot be done. The
  * drawing may have changed meanwhile: then it is null as well.
  */
-export async function coloursToTake(bench: Bench, joined: Joined, only: string | null): Promise<Edit | null> {
+export async function coloursToTake(
+  bench: Bench,
+  joined: Joined,
+  only: ReadonlySet<string> | null,
+): Promise<Edit | null> {
   const { drawing } = bench.getState();
-  const seen = seenFlats(drawing).filter((f) => only === null || f.id === only);
+  const seen = seenFlats(drawing).filter((f) => only?.has(f.id) !== false);
   if (seen.length === 0) return tellOf(bench, 'There is no flat yet. Pour some first.');
   const flats = seen.filter((f) => isOpenSheet(findItem(drawing, f.id)!.sheet));
   if (flats.length === 0) return tellOf(bench, 'The sheet that the flats are on is locked. Unlock it first.');

@@ -1,5 +1,13 @@
 import { nanoid } from 'nanoid';
-import { boundsOf, flatIntoLine, paintFlats, pourAll, removeFlats, seenFlats, sheetOfFlats } from '@/core/edits/flats';
+import {
+  boundsOf,
+  flatsIntoLines,
+  paintFlats,
+  pourAll,
+  removeFlats,
+  seenFlats,
+  sheetOfFlats,
+} from '@/core/edits/flats';
 import { isSamePaint, isSwatch, type Paint } from '@/core/drawing/paint';
 import { setSwatch } from '@/core/edits/palette';
 import { skeletonBox } from '@/core/drawing/run';
@@ -38,17 +46,22 @@ export async function pourAllAreas(bench: Bench): Promise<void> {
   }
 }
 
-export function takeFlatAway(bench: Bench, id: string): void {
-  bench.commit(removeFlats(bench.getState().drawing, [id]));
-  bench.setState({ flat: null });
+/** Takes the chosen flats away. */
+export function takeFlatsAway(bench: Bench): void {
+  const { drawing, flats } = bench.getState();
+  bench.commit(removeFlats(drawing, flats));
 }
 
-/** Makes a flat an ordinary line with that fill. */
-export function makeLine(bench: Bench, id: string): void {
-  const line = nanoid(12);
-  if (!bench.commit(flatIntoLine(bench.getState().drawing, id, line), [line])) return;
-  bench.setState({ flat: null });
-  bench.tell('The flat is an ordinary closed line now, and follows nothing.');
+/** Makes the chosen flats ordinary lines with their fills. */
+export function makeLines(bench: Bench): void {
+  const { drawing, flats } = bench.getState();
+  const { edit, lines } = flatsIntoLines(drawing, flats, () => nanoid(12));
+  if (!bench.commit(edit, lines)) return;
+  bench.tell(
+    lines.length === 1
+      ? 'The flat is an ordinary closed line now, and follows nothing.'
+      : `The ${lines.length} flats are ordinary closed lines now, and follow nothing.`,
+  );
 }
 
 /** Paints all flats of one colour in another, in one change. */
@@ -66,10 +79,11 @@ export function repaintAlike(bench: Bench, from: Paint, to: string): void {
   );
 }
 
-/** Shows a flat, and takes it in hand. */
+/** Shows a flat, and chooses it. */
 export function visitFlat(bench: Bench, id: string): void {
   const flat = seenFlats(bench.getState().drawing).find((f) => f.id === id);
   if (!flat) return;
   goTo(bench, skeletonBox(flat), 60);
-  bench.setState({ flat: id, tool: 'pour' });
+  bench.chooseFlats([id]);
+  bench.setState({ tool: 'pour' });
 }

@@ -46,6 +46,15 @@ export function chosenTally({ drawing, lines }: Chosen): Tally {
   return (own.tally = { count: own.found.length, nodes, closed, marked });
 }
 
+/** All that is chosen: lines and flats. */
+export const chosenIds = ({ lines, flats }: Pick<BenchState, 'lines' | 'flats'>): string[] => [...lines, ...flats];
+
+/** The one line or flat that is chosen; null where there is none, or several. */
+export function onlyChosen(s: Pick<BenchState, 'lines' | 'flats'>): string | null {
+  const ids = s.lines.size + s.flats.size === 1 ? chosenIds(s) : [];
+  return ids[0] ?? null;
+}
+
 /** The sheets that the chosen lines are on, by their ids. */
 export function chosenSheets({ drawing, lines }: Chosen): ReadonlySet<string> {
   const own = knownOf(drawing, lines);

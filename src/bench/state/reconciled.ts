@@ -2,7 +2,7 @@ import type { Drawing } from '@/core';
 import { touchedItems } from '@/core/change/apply';
 import type { Change, Step } from '@/core/change/change';
 import { followMark, followNodes } from '@/core/change/followNodes';
-import { findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
+import { findItem, findLine, isOpenSheet, sheetOf } from '@/core/drawing/find';
 import { nodeKey, nodeOfKey } from '@/core/drawing/nodeRef';
 import type { BenchState } from './store';
 
@@ -22,6 +22,7 @@ export function reconciled(s: BenchState, after: Drawing, change?: Pick<Change, 
   // A node that has come to lie in another line is chosen with that line.
   const own = new Set([...lines, ...held.map((key) => nodeOfKey(key).line)]);
   const isSame = own.size === s.lines.size && lines.length === own.size;
+  const flats = [...s.flats].filter((id) => findItem(after, id)?.item.kind === 'flat');
   const areSame = held.length === s.nodes.size && held.every((key) => s.nodes.has(key));
   return {
     sheet: sheetOf(after, s.sheet) ? s.sheet : neighbourSheet(s, after),
@@ -29,6 +30,7 @@ export function reconciled(s: BenchState, after: Drawing, change?: Pick<Change, 
     solo: s.solo !== null && sheetOf(after, s.solo) ? s.solo : null,
     ...(isSame ? {} : { lines: own }),
     ...(areSame ? {} : { nodes: new Set(held) }),
+    ...(flats.length === s.flats.size ? {} : { flats: new Set(flats) }),
     mark: markAfter(s, after, [...own]),
   };
 }

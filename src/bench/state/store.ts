@@ -7,7 +7,7 @@ import type { Edit } from '@/core/change/edit';
 import { drawnBehind, drawnInside } from '@/core/edits/drawnInto';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
-import { FlatsUnderHand } from './flatsUnderHand';
+import { FollowersUnderHand } from './followersUnderHand';
 import { Mirroring } from './mirroring';
 import { Past } from './past';
 import { reconciled } from './reconciled';
@@ -48,7 +48,10 @@ export type Bench = StoreApi<BenchState> & {
   redo(): void;
   /** Takes the last change back for good, as if it had not been made. */
   dropLast(change: Change): boolean;
+  /** Chooses lines, and nothing else; or nodes on them. */
   choose(lines: Iterable<string>, nodes?: Iterable<string>): void;
+  /** Chooses flats, and nothing else. */
+  chooseFlats(flats: Iterable<string>): void;
   tell(text: string, action?: Message['action'], tone?: Message['tone']): void;
   /** Reads what was done before, so that it can be undone. Done by itself when undo comes to what is not read yet. */
   recall(): Promise<void>;
@@ -104,11 +107,11 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   let messages = 0;
   const past = new Past();
   const mirroring = new Mirroring();
-  const flats = new FlatsUnderHand();
+  const followers = new FollowersUnderHand();
 
   const bench: Bench = Object.assign(store, {
     commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
-      const edit = flats.made(get().drawing, drawnInto(mirroring.of(asked, get())));
+      const edit = followers.made(get().drawing, drawnInto(mirroring.of(asked, get())));
       if (edit.steps.length === 0 || get().reading) {
         if (get().preview || get().shift) set({ preview: null, shift: null });
         if (nothing && !get().reading) bench.tell(nothing);
@@ -126,14 +129,14 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
         shift: null,
         undoable: [...s.undoable, change],
         redoable: [],
-        ...(chosen && { lines: new Set(chosen), nodes: new Set<string>(), mark: null }),
+        ...(chosen && { lines: new Set(chosen), nodes: new Set<string>(), flats: new Set<string>(), mark: null }),
       }));
       return change;
     },
     show(asked: Edit | null): void {
       if (get().reading) return;
       const edit = asked && drawnInto(mirroring.of(asked, get()));
-      const preview = edit && edit.steps.length > 0 ? flats.shown(get().drawing, edit) : null;
+      const preview = edit && edit.steps.length > 0 ? followers.shown(get().drawing, edit) : null;
       if (preview !== get().preview || get().shift) set({ preview, shift: null });
     },
     joinHalves(line: string): void {
@@ -195,7 +198,10 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
       set({ undoable: [], redoable: [], hasPast: past.hasMore });
     },
     choose(lines: Iterable<string>, nodes: Iterable<string> = []): void {
-      set({ lines: new Set(lines), nodes: new Set(nodes), mark: null });
+      set({ lines: new Set(lines), nodes: new Set(nodes), flats: new Set(), mark: null });
+    },
+    chooseFlats(flats: Iterable<string>): void {
+      set({ lines: new Set(), nodes: new Set(), flats: new Set(flats), mark: null });
     },
     tell(text: string, action?: Message['action'], tone: Message['tone'] = 'note'): void {
       set({ message: { key: ++messages, text, action, tone } });

@@ -12,6 +12,7 @@ import type { Edit } from '@/core/change/edit';
 import { sheetToDraw } from '../commands/sheetToDraw';
 import { paintGradientMarks } from '../canvas/gradientMarks';
 import { preferences } from '../state/preferences';
+import { onlyChosen } from '../state/chosen';
 import { toScreen, type View } from '../state/view';
 import { PointedTool } from './pointedTool';
 import { CLICK, GRIP, type HandEvent, type Hint, type PointerShape, type Tool } from './tool';
@@ -29,9 +30,9 @@ export class GradientTool extends PointedTool implements Tool {
 
   /** The gradient of the shape in hand: the flat, or the one chosen line. */
   private laid(): Laid | null {
-    const { preview, drawing, flat, lines } = this.bench.getState();
-    const d = preview ?? drawing;
-    const id = flat ?? (lines.size === 1 ? [...lines][0] : null);
+    const s = this.bench.getState();
+    const d = s.preview ?? s.drawing;
+    const id = onlyChosen(s);
     const item = id === null ? undefined : findItem(d, id)?.item;
     const gradient = item && gradientOfItem(d, item);
     const box = item && boxOfItem(item);
@@ -77,11 +78,9 @@ export class GradientTool extends PointedTool implements Tool {
 
   /** Takes a shape in hand: a flat, or a line. */
   private take(item: Item): void {
-    if (item.kind === 'flat') this.bench.setState({ flat: item.id, lines: new Set(), nodes: new Set(), stop: null });
-    else {
-      this.bench.choose([item.id]);
-      this.bench.setState({ flat: null, stop: null });
-    }
+    if (item.kind === 'flat') this.bench.chooseFlats([item.id]);
+    else this.bench.choose([item.id]);
+    this.bench.setState({ stop: null });
   }
 
   private pick({ gradient }: Laid, grip: Grip): void {

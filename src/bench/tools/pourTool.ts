@@ -22,7 +22,7 @@ import { sheetToDraw } from '../commands/sheetToDraw';
 import { withoutSheets } from '../state/areas';
 import { preferences } from '../state/preferences';
 import type { View } from '../state/view';
-import { keyOnFlatInHand, paintFlatInHand } from './flatInHand';
+import { keyOnFlats, paintChosenFlats } from './chosenFlats';
 import { PointedTool } from './pointedTool';
 import type { HandEvent, Hint, PointerShape, Tool } from './tool';
 
@@ -50,7 +50,7 @@ export class PourTool extends PointedTool implements Tool {
     }
     this.poured = { areas: [], painted: new Set() };
     this.take(e.page, Infinity);
-    if (there) this.bench.setState({ flat: there.id });
+    if (there) this.bench.chooseFlats([there.id]);
     else if (this.poured.areas.length === 0) this.tellOpen();
   }
 
@@ -66,7 +66,7 @@ export class PourTool extends PointedTool implements Tool {
     if (!poured || (poured.areas.length === 0 && poured.painted.size === 0)) return;
     const { edit, first } = this.editOf(poured);
     this.bench.commit(edit);
-    if (first) this.bench.setState({ flat: first });
+    if (first) this.bench.chooseFlats([first]);
   }
 
   /** What lies under the hand is poured as well. */
@@ -132,7 +132,7 @@ export class PourTool extends PointedTool implements Tool {
   }
 
   key(key: string): boolean {
-    if (keyOnFlatInHand(this.bench, key)) return true;
+    if (keyOnFlats(this.bench, key)) return true;
     if (key !== 'Enter') return false;
     void pourAllAreas(this.bench);
     return true;
@@ -145,12 +145,12 @@ export class PourTool extends PointedTool implements Tool {
 
   finish(): void {
     this.cancel();
-    this.bench.setState({ flat: null });
+    this.bench.setState({ flats: new Set() });
   }
 
   paint(ctx: CanvasRenderingContext2D, view: View): void {
     const { at } = this;
-    paintFlatInHand(ctx, this.bench, view);
+    paintChosenFlats(ctx, this.bench, view);
     if (!at) return;
     const { drawing, reading } = this.bench.getState();
     if (reading) return;

@@ -18,6 +18,7 @@ import { nearestOnLine } from '@/core/drawing/run';
 import { rgbOf } from '@/core/colour/oklab';
 import { outlinesOn } from '../state/beneath';
 import { correct, sourceOf } from '../state/corrections';
+import { chosenIds } from '../state/chosen';
 import { preferences, prefer, preferIn } from '../state/preferences';
 import { toScreen, type View } from '../state/view';
 import { PointedTool } from './pointedTool';
@@ -182,9 +183,9 @@ function colourOfItem(d: Drawing, item: Line | Flat, p: Point): string {
 /** Takes a colour for what it is wanted for, and keeps it with those taken last. */
 function keepSample(bench: Bench, colour: string): void {
   prefer({ samples: [colour, ...preferences.getState().samples.filter((c) => c !== colour)].slice(0, KEPT) });
-  const { drawing, lines, flat } = bench.getState();
+  const { drawing, lines } = bench.getState();
   const { to } = preferences.getState().sample;
-  const chosen = flat ? [flat] : [...lines];
+  const chosen = chosenIds(bench.getState());
   if (to === 'swatch') {
     const isThere = drawing.palette?.some((s) => s.colour === colour);
     if (!isThere) bench.commit(addSwatches(drawing, [{ colour }], () => nanoid(10)));

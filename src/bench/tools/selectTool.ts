@@ -1,9 +1,9 @@
-import { flatAt } from '@/core/edits/flats';
+import { flatAt, seenFlats } from '@/core/edits/flats';
 import { boxOfLines } from '@/core/edits/transform';
 import { isInGroup, isWithin, withGroup } from '@/core/edits/arrange';
 import { moveLines, removeLines } from '@/core/edits/lines';
 import { findLine, groupsAround } from '@/core/drawing/find';
-import { boxRegion, figureRegion, type Region } from '@/core/drawing/region';
+import { boxRegion, figureRegion, regionHolds, type Region } from '@/core/drawing/region';
 import type { AlignmentMark } from '@/core/drawing/alignment';
 import { boxOfPoints, emptyBox, movedBox } from '@/core/geometry/box';
 import { add, distance, snapDirection, subtract, type Box, type Point } from '@/core/geometry/point';
@@ -13,7 +13,7 @@ import { preferences } from '../state/preferences';
 import { linesToMark, MANY, shownDrawing } from '../state/store';
 import { toScreen, type View } from '../state/view';
 import { Aligning } from './aligning';
-import { keyOnFlatInHand, paintFlatInHand } from './flatInHand';
+import { keyOnFlats, paintChosenFlats } from './chosenFlats';
 import { FrameHand } from './frameHand';
 import { Nudge } from './nudge';
 import { LineTool } from './lineTool';
@@ -71,7 +71,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     const gesture = { from: e, to: e, moved: false, releaseOnly: null, lasso: [e.page] };
     if (id === null) this.gesture = { for: 'marquee', ...gesture };
     else {
-      this.bench.setState({ flat: null, lookedAt: e.page });
+      this.bench.setState({ lookedAt: e.page });
       this.stepOut(id);
       const group = this.group(id);
       const isChosen = lines.has(id);
@@ -161,18 +161,24 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       if (g.moved) this.bench.commit(moveLines(drawing, lines, this.offsetOf(g, e)));
       else if (g.releaseOnly) this.bench.choose(this.group(g.releaseOnly));
     } else if (g.moved) this.chooseIn(this.regionOf(g, e), e.more);
-    else if (!e.more) {
-      this.stepOut(null);
-      if (lines.size > 0) this.bench.choose([]);
-      this.takeFlat(e.page);
+    else {
+      if (!e.more) this.stepOut(null);
+      this.chooseFlatAt(e);
     }
     this.context.repaint();
   }
 
-  /** Where no line is pressed, the flat that lies there is taken in hand. */
-  private takeFlat(p: Point): void {
-    const flat = this.bench.getState().stage === 'colour' ? flatAt(this.bench.getState().drawing, p) : null;
-    this.bench.setState({ flat: flat?.id ?? null, lookedAt: p });
+  /** Where no line is pressed, the flat that lies there is chosen; with Shift too, or no longer. */
+  private chooseFlatAt(e: HandEvent): void {
+    const { stage, drawing, flats, lines } = this.bench.getState();
+    const flat = stage === 'colour' ? flatAt(drawing, e.page) : null;
+    this.bench.setState({ lookedAt: e.page });
+    if (e.more) {
+      if (!flat) return;
+      const next = flats.has(flat.id) ? [...flats].filter((id) => id !== flat.id) : [...flats, flat.id];
+      this.bench.setState({ flats: new Set(next) });
+    } else if (flat) this.bench.chooseFlats([flat.id]);
+    else if (lines.size + flats.size > 0) this.bench.choose([]);
   }
 
   private regionOf(g: Gesture, e: HandEvent): Region {
@@ -189,7 +195,19 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       .flatMap((id) => this.group(id));
     const takesAway = shift && found.length > 0 && found.every((id) => lines.has(id));
     const gone = new Set(found);
+    if (found.length === 0 && this.chooseFlatsIn(region, shift)) return;
     this.bench.choose(takesAway ? [...lines].filter((id) => !gone.has(id)) : shift ? [...lines, ...found] : found);
+  }
+
+  /** Flats whose places lie in a region that has no line; whether there are any. */
+  private chooseFlatsIn(region: Region, shift: boolean): boolean {
+    const { stage, drawing, flats } = this.bench.getState();
+    if (stage !== 'colour') return false;
+    const found = seenFlats(drawing)
+      .filter((f) => regionHolds(region, f.at))
+      .map((f) => f.id);
+    if (found.length > 0) this.bench.chooseFlats(shift ? [...flats, ...found] : found);
+    return found.length > 0;
   }
 
   key(key: string, e: { shift: boolean }): boolean {
@@ -203,7 +221,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       this.bench.choose([...lines].flatMap((id) => this.group(id)));
       return true;
     }
-    if (lines.size === 0) return keyOnFlatInHand(this.bench, key);
+    if (lines.size === 0) return keyOnFlats(this.bench, key);
     if (this.nudge.key(key, e.shift)) return true;
     if (key === 'Delete' || key === 'Backspace') this.bench.commit(removeLines(drawing, lines));
     else if (key === 'Escape') return this.escape();
@@ -238,7 +256,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
       const found = findLine(shown, id);
       if (found) paintSkeleton(ctx, view, found.line, found.sheet.tag, s.lines.has(id) ? 1.8 : 1);
     }
-    paintFlatInHand(ctx, this.bench, view);
+    paintChosenFlats(ctx, this.bench, view);
     const g = this.gesture;
     if (!g?.moved) this.frame.paint(ctx, view, this.at);
     if (g?.moved && g.marks) paintAlignment(ctx, view, g.marks);

@@ -62,7 +62,8 @@ export class ShadeTool extends PointedTool implements Tool {
     const reach = Math.max(...places.map((p) => distance(p, places[0])));
     if (places.length < 4 || reach < 2 * CLICK * unit) {
       this.bench.show(null);
-      this.bench.setState({ flat: shape });
+      if (findItem(this.bench.getState().drawing, shape)?.item.kind === 'flat') this.bench.chooseFlats([shape]);
+      else this.bench.choose([shape]);
       return;
     }
     const cubics = fitCurve(places, { tolerance: STRAY * unit, closed: true });
@@ -110,7 +111,7 @@ export class ShadeTool extends PointedTool implements Tool {
     return [
       { keys: 'drag', what: `around a ${light ? 'light' : 'shade'}: it is kept inside of the shape where it begins` },
       { keys: '↑ ↓', what: 'by a step of tone more or less' },
-      { keys: 'click', what: 'take a flat in hand, to pull its tones from the picture' },
+      { keys: 'click', what: 'choose a flat, to pull its tones from the picture' },
     ];
   }
 }

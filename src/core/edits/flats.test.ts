@@ -20,7 +20,7 @@ import { seeded } from '../seeded';
 import { circle, closed, open } from '../test/arrangements';
 import type { CubicRun } from '../geometry/along';
 import type { Edit } from '../change/edit';
-import { flatAt, flatIntoLine, paintFlats, pour, removeFlats } from './flats';
+import { flatAt, flatsIntoLines, paintFlats, pour, removeFlats } from './flats';
 import { withFollowing } from './following';
 import { removeLines } from './lines';
 import { moveNodes } from './nodes';
@@ -168,7 +168,7 @@ test('painted, taken away, made a line', () => {
   const [a, b] = flats(d).map((f) => f.id);
   expect(flats(after(d, paintFlats(d, [a, b], '#abcdef'))).map((f) => f.fill)).toEqual(['#abcdef', '#abcdef']);
   expect(flats(after(d, removeFlats(d, [a, b])))).toEqual([]);
-  const made = after(d, flatIntoLine(d, a, 'new'));
+  const made = after(d, flatsIntoLines(d, [a], () => 'new').edit);
   expect(flats(made).map((f) => f.id)).toEqual([b]);
   expect(linesOf(made.sheets[0])).toMatchObject([{ id: 'new', style: { fill: '#c33d2b' } }]);
 });

@@ -162,16 +162,22 @@ export function removeFlats(d: Drawing, ids: Iterable<string>): Edit {
   );
 }
 
-/** A flat made an ordinary closed line with that fill, which follows nothing any more, on its sheet. */
-export function flatIntoLine(d: Drawing, id: string, freshId: string): Edit {
-  const [one] = found(d, [id]);
-  if (!one) return edit('Into a line');
-  const { place, flat } = one;
-  const { stroke, cap, join, width } = sheetOf(d, place.sheet.id)!.style;
-  const line: Line = { id: freshId, runs: flat.runs, style: { stroke, cap, join, width, fill: flat.fill } };
-  return edit(
-    'Into a line',
-    { step: 'removeItem', at: placeOf(place), item: flat },
-    { step: 'insertItem', at: placeOf(place), item: line },
-  );
+/** Flats made ordinary closed lines with their fills, which follow nothing any more, where they lay; and these lines' ids. */
+export function flatsIntoLines(
+  d: Drawing,
+  ids: Iterable<string>,
+  freshId: () => string,
+): { edit: Edit; lines: string[] } {
+  const lines: string[] = [];
+  const steps = found(d, ids).flatMap(({ place, flat }): Step[] => {
+    const { stroke, cap, join, width } = sheetOf(d, place.sheet.id)!.style;
+    const id = freshId();
+    lines.push(id);
+    const line: Line = { id, runs: flat.runs, style: { stroke, cap, join, width, fill: flat.fill } };
+    return [
+      { step: 'removeItem', at: placeOf(place), item: flat },
+      { step: 'insertItem', at: placeOf(place), item: line },
+    ];
+  });
+  return { edit: edit(lines.length === 1 ? 'Into a line' : `${lines.length} flats into lines`, steps), lines };
 }

@@ -1,8 +1,8 @@
 import type { Step } from '../change/change';
 import { edit, type Edit } from '../change/edit';
-import { findItem, findLines, groupsAround, ownerOf, placeOf, type FoundItem } from '../drawing/find';
-import type { Group, Item } from '../drawing/item';
-import { heldGroups, isFlat, isGroup } from '../drawing/items';
+import { findItem, groupsAround, ownerOf, placeOf, type FoundItem } from '../drawing/find';
+import type { Flat, Group, Item } from '../drawing/item';
+import { heldGroups, isFlat, isGroup, isLine } from '../drawing/items';
 import { outlineBox, outlineHolds, outlineOf } from '../drawing/outline';
 import { firstStyle, type Drawing, type Line, type Run } from '../drawing/schema';
 import { byList, wholeItemsOf } from '../drawing/whole';
@@ -26,14 +26,18 @@ export const heldGroup = (shape: string, runs: readonly Run[], freshId: () => st
 });
 
 /**
- * The shape that chosen lines are to be held inside of: the one closed line among them that holds the others' middles, else
+ * The shape that chosen lines and flats are to be held inside of: the one among them that holds the others' middles, else
  * the smallest closed line or flat beneath their middle; null where there is none.
  */
 export function shapeFor(d: Drawing, ids: ReadonlySet<string>): string | null {
-  const chosen = findLines(d, ids).map((f) => f.line);
+  const chosen = [...ids].flatMap((id) => {
+    const item = findItem(d, id)?.item;
+    return item && (isLine(item) || isFlat(item)) ? [item] : [];
+  });
   if (chosen.length === 0) return null;
-  const holdsOthers = (l: Line): boolean => chosen.every((o) => o === l || outlineHolds(l, middleOfBox(outlineBox(o))));
-  const around = chosen.length > 1 ? chosen.filter((l) => outlineOf(l) && holdsOthers(l)) : [];
+  const holdsOthers = (s: Line | Flat): boolean =>
+    chosen.every((o) => o === s || outlineHolds(s, middleOfBox(outlineBox(o))));
+  const around = chosen.length > 1 ? chosen.filter((s) => outlineOf(s) && holdsOthers(s)) : [];
   if (around.length === 1) return around[0].id;
   return shapeAt(d, middleOfBox(chosen.map(outlineBox).reduce(joinBoxes)), ids);
 }

@@ -1,3 +1,4 @@
+import { gradientAcross } from '../test/gradientAcross';
 import { applyChange, inverseOf, type Drawing, type Line } from '..';
 import { changeOf } from '../change/changeOf';
 import type { Edit } from '../change/edit';
@@ -40,20 +41,7 @@ const palette = [
 const shade: Paint = { of: { swatch: 'leaf' }, by: 0.3, else: '#000000' };
 const linked = painted(['#111111', { swatch: 'twin' }], [null, { swatch: 'leaf' }, shade], {
   palette,
-  gradients: [
-    {
-      id: 'g',
-      name: '',
-      kind: 'linear',
-      space: 'item',
-      from: { x: 0, y: 0 },
-      to: { x: 1, y: 0 },
-      stops: [
-        { at: 0, colour: { swatch: 'sky' } },
-        { at: 1, colour: '#111111' },
-      ],
-    },
-  ],
+  gradients: [gradientAcross('g', [{ swatch: 'sky' }, '#111111'])],
 });
 /** What is after an edit; it can be taken back to the byte. */
 function after(d: Drawing, e: Edit): Drawing {
@@ -86,7 +74,7 @@ test('a swatch that is taken away leaves its colour behind; joined, its uses go 
   const without = after(linked, removeSwatches(linked, new Set(['leaf', 'twin', 'sky'])));
   expect(seen(without)).toEqual(seen(linked));
   expect(JSON.stringify(without)).not.toContain('"swatch"');
-  const joined = after(linked, joinSwatches(linked, new Set(['twin', 'leaf']), 'leaf'));
+  const joined = after(linked, joinSwatches(linked, new Map([['twin', 'leaf']])));
   expect(joined.palette!.map((s) => s.id)).toEqual(['leaf', 'sky']);
   expect(swatchUses(joined).get('leaf')).toBe(5);
   expect(after(linked, joinTwins(linked)).palette!.map((s) => s.id)).toEqual(['leaf', 'sky']);

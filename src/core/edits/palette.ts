@@ -67,12 +67,14 @@ export function removeSwatches(d: Drawing, ids: ReadonlySet<string>): Edit {
   return edit(label, repainted(d, plain), paletteStep(d, left));
 }
 
-/** Swatches made one of them: what was painted with the others is painted with it. */
-export function joinSwatches(d: Drawing, others: ReadonlySet<string>, into: string): Edit {
-  const gone = new Set([...others].filter((id) => id !== into));
-  const left = swatchesOf(d).filter((s) => !gone.has(s.id));
+/** Swatches made others, by their ids: what was painted with them is painted with these. */
+export function joinSwatches(d: Drawing, into: ReadonlyMap<string, string>): Edit {
+  const left = swatchesOf(d).filter((s) => !into.has(s.id));
   if (left.length === swatchesOf(d).length) return edit('Join swatches');
-  const joined = (base: BasePaint): BasePaint => (isSwatch(base) && gone.has(base.swatch) ? { swatch: into } : base);
+  const joined = (base: BasePaint): BasePaint => {
+    const to = isSwatch(base) ? into.get(base.swatch) : undefined;
+    return to === undefined ? base : { swatch: to };
+  };
   return edit('Join swatches', repainted(d, joined), paletteStep(d, left));
 }
 
@@ -105,14 +107,8 @@ export function twinSwatches(d: Drawing): Swatch[][] {
 }
 
 /** All twins made one each. */
-export function joinTwins(d: Drawing): Edit {
-  const into = new Map(twinSwatches(d).flatMap(([first, ...rest]) => rest.map((s) => [s.id, first.id] as const)));
-  if (into.size === 0) return edit('Join twins');
-  const joined = (base: BasePaint): BasePaint =>
-    isSwatch(base) && into.has(base.swatch) ? { swatch: into.get(base.swatch)! } : base;
-  const left = swatchesOf(d).filter((s) => !into.has(s.id));
-  return edit('Join twins', repainted(d, joined), paletteStep(d, left));
-}
+export const joinTwins = (d: Drawing): Edit =>
+  joinSwatches(d, new Map(twinSwatches(d).flatMap(([first, ...rest]) => rest.map((s) => [s.id, first.id] as const))));
 
 /** Plain colours that a swatch has become that swatch, so that they are changed with it. */
 export function linkToPalette(d: Drawing): Edit {

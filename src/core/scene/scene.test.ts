@@ -1,3 +1,4 @@
+import { gradientAcross } from '../test/gradientAcross';
 import { shaded } from '../colour/colour';
 import { cornerAt } from '../drawing/run';
 import { ellipse } from '../drawing/shapes';
@@ -58,20 +59,7 @@ describe('paints', () => {
     const line = ring('a', 100, 100, 50);
     const d = drawing([line], {
       palette: [{ id: 'p', name: 'Leaf', colour: '#336633' }],
-      gradients: [
-        {
-          id: 'g',
-          name: '',
-          kind: 'linear',
-          space: 'item',
-          from: { x: 0, y: 0.5 },
-          to: { x: 1, y: 0.5 },
-          stops: [
-            { at: 0, colour: '#ffffff' },
-            { at: 1, colour: { swatch: 'p' } },
-          ],
-        },
-      ],
+      gradients: [gradientAcross('g', ['#ffffff', { swatch: 'p' }])],
     });
     expect(colourOf(d, { swatch: 'p' })).toBe('#336633');
     expect(colourOf(d, { swatch: 'none' })).toBe('#808080');

@@ -19,20 +19,15 @@ export function BeneathCard() {
   const at = useBenchState((s) => s.lookedAt);
   const drawing = useBenchState((s) => s.drawing);
   const scale = useBenchState((s) => s.view.scale);
-  const flat = useBenchState((s) => s.flat);
+  const flats = useBenchState((s) => s.flats);
   const lines = useBenchState((s) => s.lines);
   const reading = useBenchState((s) => s.reading);
   if (!at) return null;
   const stack = stackAt(drawing, at, REACH / scale);
   if (stack.length < 2) return null;
   const take = ({ item }: AtPlace): void => {
-    if (item.kind === 'flat') {
-      bench.choose([]);
-      bench.setState({ flat: item.id });
-    } else if (item.kind === undefined) {
-      bench.choose([item.id]);
-      bench.setState({ flat: null });
-    }
+    if (item.kind === 'flat') bench.chooseFlats([item.id]);
+    else if (item.kind === undefined) bench.choose([item.id]);
   };
   const move = (id: string, by: 1 | -1): void => {
     const { drawing: now } = bench.getState();
@@ -54,7 +49,7 @@ export function BeneathCard() {
       <ol className="stack-list">
         {stack.map((one) => {
           const { item } = one;
-          const isOn = item.id === flat || lines.has(item.id);
+          const isOn = flats.has(item.id) || lines.has(item.id);
           const name = nameOf(drawing, one);
           return (
             <li key={item.id} className={isOn ? 'on' : ''}>

@@ -15,6 +15,7 @@ import { PickField } from '@/ui/PickField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { paintOf } from '../../commands/colours';
 import { takeTool } from '../../commands/desk';
+import { chosenIds } from '../../state/chosen';
 
 type Kind = 'none' | 'colour' | 'linear' | 'radial';
 const words: Record<Kind, string> = { none: 'none', colour: 'colour', linear: 'along a line', radial: 'in rings' };
@@ -30,16 +31,15 @@ const kindOf = (d: Drawing, item: Item): Kind => gradientOfItem(d, item)?.kind ?
 /** A value as all have it; null where they differ. */
 const shared = <T,>(values: readonly T[]): T | null => (values.every((v) => v === values[0]) ? values[0] : null);
 
-/** The fill of what is in hand: the flat, or the chosen closed lines. */
+/** The fill of what is chosen: flats, and closed lines. */
 export function FillCard() {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const drawing = useBenchState((s) => s.drawing);
   const lines = useBenchState((s) => s.lines);
-  const flat = useBenchState((s) => s.flat);
+  const flats = useBenchState((s) => s.flats);
   const { colour: inHand } = usePreference('pour');
-  const ids = flat ? [flat] : [...lines];
-  const items = ids
+  const items = chosenIds({ lines, flats })
     .slice(0, 500)
     .flatMap((id) => findItem(drawing, id)?.item ?? [])
     .filter((i) => !isLine(i) || i.runs.some((r) => r.closed) || i.style.fill !== null);
@@ -63,7 +63,7 @@ export function FillCard() {
     );
     takeTool(bench, 'gradient');
   };
-  const kinds: Kind[] = flat ? ['colour', 'linear', 'radial'] : ['none', 'colour', 'linear', 'radial'];
+  const kinds: Kind[] = flats.size > 0 ? ['colour', 'linear', 'radial'] : ['none', 'colour', 'linear', 'radial'];
   return (
     <div className="card" role="group" aria-label="Fill">
       <b>Fill</b>
@@ -85,7 +85,7 @@ export function FillCard() {
       {(kind === 'linear' || kind === 'radial') && (
         <p className="quiet">Its ends and stops are moved on the page, with Gradient in hand.</p>
       )}
-      {kind !== 'none' && !flat && (
+      {kind !== 'none' && flats.size === 0 && (
         <Choice
           label="Where runs lie in each other"
           options={[

@@ -8,6 +8,7 @@ import { formatCount } from '@/ui/format';
 import { ColourField } from '@/ui/ColourField';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { repaintAlike, visitFlat } from '../../commands/flats';
+import { onlyChosen } from '../../state/chosen';
 import { preferIn } from '../../state/preferences';
 import { Row } from '../shared/LineCard';
 
@@ -18,7 +19,7 @@ const LISTED = 12;
 export function FlatsCard() {
   const bench = useBench();
   const drawing = useBenchStateLater((s) => s.drawing);
-  const inHand = useBenchState((s) => s.flat);
+  const chosen = useBenchState((s) => onlyChosen(s));
   const reading = useBenchState((s) => s.reading);
   const flats = seenFlats(drawing);
   const open = flats.filter((f) => f.open);
@@ -43,7 +44,7 @@ export function FlatsCard() {
             <span>{open.length === 1 ? 'One is not shut any more' : `${open.length} are not shut any more`}</span>
             <Button
               size="small"
-              onClick={() => visitFlat(bench, open[(open.findIndex((f) => f.id === inHand) + 1) % open.length].id)}
+              onClick={() => visitFlat(bench, open[(open.findIndex((f) => f.id === chosen) + 1) % open.length].id)}
             >
               Show
             </Button>

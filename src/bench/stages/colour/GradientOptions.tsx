@@ -8,6 +8,7 @@ import { Choice } from '@/ui/Chip';
 import { ColourField } from '@/ui/ColourField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { paintOf } from '../../commands/colours';
+import { onlyChosen } from '../../state/chosen';
 import { prefer } from '../../state/preferences';
 
 const kinds = [
@@ -22,7 +23,7 @@ export function GradientOptions() {
   const reading = useBenchState((s) => s.reading);
   const stop = useBenchState((s) => s.stop);
   const drawing = useBenchState((s) => s.drawing);
-  const id = useBenchState((s) => s.flat ?? (s.lines.size === 1 ? [...s.lines][0] : null));
+  const id = useBenchState(onlyChosen);
   const item = id === null ? undefined : findItem(drawing, id)?.item;
   const gradient = item ? gradientOfItem(drawing, item) : null;
   const set = (sides: Parameters<typeof setGradient>[2]): void =>

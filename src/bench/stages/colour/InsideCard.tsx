@@ -4,7 +4,7 @@ import { outlineOf } from '@/core/drawing/outline';
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { findItem } from '@/core/drawing/find';
-import { isGroup, linesIn } from '@/core/drawing/items';
+import { isGroup } from '@/core/drawing/items';
 import {
   lookNamed,
   lookOf,
@@ -14,100 +14,111 @@ import {
   setPictureLook,
   type PictureLook,
 } from '@/core/edits/cutOut';
-import type { Picture } from '@/core';
+import type { Drawing, Picture } from '@/core';
 import { groupInside, keepInside, releaseInside, shapeFor } from '@/core/edits/keepInside';
 import { Chip, Choice } from '@/ui/Chip';
 import { ColourField } from '@/ui/ColourField';
 import { formatCount } from '@/ui/format';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
+import { chosenIds, onlyChosen } from '../../state/chosen';
 import { TwoToneFields } from '../prepare/TwoToneFields';
 
 const freshId = (): string => nanoid(12);
 
 /** Things held inside of a shape: a closed line, or a flat. Drawn straight into it; a picture cut out by it. */
 export function InsideCard() {
-  const bench = useBench();
-  const reading = useBenchState((s) => s.reading);
   const into = useBenchState((s) => s.into);
   const lines = useBenchState((s) => s.lines);
-  const flat = useBenchState((s) => s.flat);
+  const flats = useBenchState((s) => s.flats);
   const drawing = useBenchStateLater((s) => s.drawing);
-  const only = lines.size === 1 && !flat ? [...lines][0] : null;
-  const own = flat ?? (only !== null && outlineOfId(only) ? only : null);
-  const shape = own ?? (lines.size > 0 ? shapeFor(drawing, lines) : null) ?? into;
-  function outlineOfId(id: string): boolean {
-    const item = findItem(drawing, id)?.item;
-    return item !== undefined && outlineOf(item) !== null;
-  }
-  if (shape === null && lines.size === 0) return null;
-  const held = shape === null ? undefined : groupInside(drawing, shape);
-  const group = held && isGroup(held.item) ? held.item : null;
-  const others = [...lines].filter((id) => id !== shape).length;
-  const shapeWord = shape !== null && shape === flat ? 'this flat' : shape === only ? 'this line' : 'the shape beneath';
-  const r = drawing.references.findLast((x) => x.visible);
-  const picture = group?.items.find((i) => i.kind === 'picture');
+  const ids = new Set(chosenIds({ lines, flats }));
+  const only = onlyChosen({ lines, flats });
+  const item = only === null ? undefined : findItem(drawing, only)?.item;
+  const own = item && outlineOf(item) ? item.id : null;
+  const around = shapeFor(drawing, ids);
+  const shape = own ?? around ?? into;
+  if (shape === null && ids.size === 0) return null;
+  const isOwn = shape !== null && shape === own;
   return (
     <div className="card" role="group" aria-label="Keep inside">
       <div className="row">
         <b>Keep inside</b>
-        <span>{shape === null ? 'no shape here' : shapeWord}</span>
+        <span>{shape === null ? 'no shape here' : isOwn ? `this ${item?.kind ?? 'line'}` : 'the shape beneath'}</span>
       </div>
       {shape === null && (
-        <p className="quiet">Lines are held inside of a closed line or a flat. There is none beneath what is chosen.</p>
+        <p className="quiet">
+          Things are held inside of a closed line or a flat. There is none beneath what is chosen.
+        </p>
       )}
-      {shape !== null && (
-        <>
-          {others > 0 && (
-            <Button
-              size="small"
-              disabled={reading}
-              onClick={() =>
-                bench.commit(
-                  keepInside(bench.getState().drawing, lines, shape, freshId),
-                  null,
-                  'They are inside of it already.',
-                )
-              }
-            >
-              Keep {formatCount(others, 'line')} inside
-            </Button>
-          )}
-          <Chip
-            on={into === shape}
-            disabled={reading}
-            title="New lines come to lie inside of it"
-            onToggle={(on) => bench.setState((s) => ({ into: on ? shape : null, tool: on ? 'pencil' : s.tool }))}
-          >
-            draw into it
-          </Chip>
-          {r && !picture && (
-            <Button
-              size="small"
-              disabled={reading}
-              onClick={() => bench.commit(pictureInside(bench.getState().drawing, r, shape, freshId))}
-            >
-              Cut the picture out
-            </Button>
-          )}
-          {picture?.kind === 'picture' && <PictureFields picture={picture} />}
-          {group && (
-            <div className="row">
-              <span>{inIt(linesIn(group.items).length, group.items.length)}</span>
-              <Button
-                size="small"
-                disabled={reading}
-                onClick={() => {
-                  bench.commit(releaseInside(bench.getState().drawing, group.id));
-                  bench.setState({ into: null });
-                }}
-              >
-                Release
-              </Button>
-            </div>
-          )}
-        </>
-      )}
+      {around !== null && <KeepButton ids={ids} shape={around} isOwn={isOwn} />}
+      {shape !== null && <ShapeDeeds shape={shape} drawing={drawing} />}
     </div>
+  );
+}
+
+/** Keeps what is chosen inside of a shape. */
+function KeepButton({ ids, shape, isOwn }: { ids: ReadonlySet<string>; shape: string; isOwn: boolean }) {
+  const bench = useBench();
+  const reading = useBenchState((s) => s.reading);
+  const count = [...ids].filter((id) => id !== shape).length;
+  return (
+    <Button
+      size="small"
+      disabled={reading}
+      onClick={() =>
+        bench.commit(keepInside(bench.getState().drawing, ids, shape, freshId), null, 'They are inside of it already.')
+      }
+    >
+      {isOwn ? 'Keep it inside the shape beneath' : `Keep ${count === 1 ? 'it' : count} inside`}
+    </Button>
+  );
+}
+
+/** What can be done with a shape: drawn into, the picture cut out by it, what it holds let go. */
+function ShapeDeeds({ shape, drawing }: { shape: string; drawing: Drawing }) {
+  const bench = useBench();
+  const reading = useBenchState((s) => s.reading);
+  const into = useBenchState((s) => s.into);
+  const held = groupInside(drawing, shape)?.item;
+  const group = held && isGroup(held) ? held : null;
+  const picture = group?.items.find((i) => i.kind === 'picture');
+  const r = drawing.references.findLast((x) => x.visible);
+  return (
+    <>
+      <Chip
+        on={into === shape}
+        disabled={reading}
+        title="New lines come to lie inside of it"
+        onToggle={(on) => bench.setState((s) => ({ into: on ? shape : null, tool: on ? 'pencil' : s.tool }))}
+      >
+        draw into it
+      </Chip>
+      {r && !picture && (
+        <Button
+          size="small"
+          disabled={reading}
+          onClick={() => bench.commit(pictureInside(bench.getState().drawing, r, shape, freshId))}
+        >
+          Cut the picture out
+        </Button>
+      )}
+      {picture?.kind === 'picture' && <PictureFields picture={picture} />}
+      {group && (
+        <div className="row">
+          <span>{formatCount(group.items.length, 'thing')} in it</span>
+          <Button
+            size="small"
+            disabled={reading}
+            onClick={() => {
+              bench.commit(releaseInside(bench.getState().drawing, group.id));
+              bench.setState({ into: null });
+            }}
+          >
+            Release
+          </Button>
+        </div>
+      )}
+    </>
   );
 }
 
@@ -147,6 +158,3 @@ function PictureFields({ picture }: { picture: Picture }) {
     </>
   );
 }
-
-const inIt = (lines: number, items: number): string =>
-  lines === 0 ? formatCount(items, 'thing') : `${formatCount(lines, 'line')} in it`;

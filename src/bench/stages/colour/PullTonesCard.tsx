@@ -7,14 +7,15 @@ import { formatCount } from '@/ui/format';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
+import { onlyChosen } from '../../state/chosen';
 import { tonesToPull } from '../../commands/shading';
 import { useOffer } from './useOffer';
 
-/** The picture's tones within the flat in hand, as shapes that are kept inside of it: shown first. */
+/** The picture's tones within the chosen flat, as shapes that are kept inside of it: shown first. */
 export function PullTonesCard() {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
-  const flat = useBenchState((s) => s.flat);
+  const flat = useBenchState((s) => (s.flats.size === 1 ? onlyChosen(s) : null));
   const how = usePreference('shade');
   const [steps, setSteps] = useState(3);
   const [smooth, setSmooth] = useState(6);

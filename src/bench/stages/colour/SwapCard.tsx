@@ -2,7 +2,7 @@
 
 import { Button } from 'antd';
 import { useState } from 'react';
-import { linesOf } from '@/core/drawing/items';
+import { flatsIn, linesIn, linesOf } from '@/core/drawing/items';
 import { sheetOf } from '@/core/drawing/find';
 import { eachPaint, type PaintUse } from '@/core/edits/paints';
 import { coloursIn, swapColours, type Pair } from '@/core/edits/swap';
@@ -12,7 +12,8 @@ import { ColourField } from '@/ui/ColourField';
 import { formatCount } from '@/ui/format';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { paintOf } from '../../commands/colours';
-import type { Bench } from '../../state/store';
+import { chosenIds } from '../../state/chosen';
+import type { BenchState } from '../../state/store';
 
 type Scope = 'chosen' | 'sheet' | 'all';
 const scopes = [
@@ -24,38 +25,38 @@ const scopes = [
 /** So many colours are listed. */
 const LISTED = 16;
 
+type Within = Pick<BenchState, 'drawing' | 'lines' | 'flats' | 'sheet'>;
+
 /** The items that a swap is within; null for all. */
-function idsWithin({ getState }: Bench, scope: Scope): ReadonlySet<string> | null {
-  const { drawing, lines, flat, sheet } = getState();
+function idsWithin({ drawing, lines, flats, sheet }: Within, scope: Scope): ReadonlySet<string> | null {
   if (scope === 'all') return null;
-  if (scope === 'chosen') return new Set([...lines, ...(flat ? [flat] : [])]);
-  const own = sheetOf(drawing, sheet);
-  const ids = new Set<string>();
-  eachPaint({ ...drawing, sheets: own ? [own] : [] }, (_base, _use, id) => ids.add(id));
-  return ids;
+  if (scope === 'chosen') return new Set(chosenIds({ lines, flats }));
+  const items = sheetOf(drawing, sheet)?.items ?? [];
+  return new Set([...linesIn(items), ...flatsIn(items)].map((i) => i.id));
 }
 
 /** Colours swapped for others, many at once; and everything of a colour chosen. */
 export function SwapCard() {
   const bench = useBench();
   const drawing = useBenchStateLater((s) => s.drawing);
-  const chosen = useBenchState((s) => s.lines.size > 0 || s.flat !== null);
-  useBenchState((s) => s.lines);
+  const lines = useBenchState((s) => s.lines);
+  const flats = useBenchState((s) => s.flats);
   const sheet = useBenchState((s) => s.sheet);
   const reading = useBenchState((s) => s.reading);
   const [asked, setScope] = useState<Scope>('all');
   const [strokes, setStrokes] = useState(true);
   const [fills, setFills] = useState(true);
   const [pairs, setPairs] = useState<ReadonlyMap<string, string>>(new Map());
-  const scope = asked === 'chosen' && !chosen ? 'all' : asked;
+  const isAny = lines.size + flats.size > 0;
+  const scope = asked === 'chosen' && !isAny ? 'all' : asked;
   const uses: PaintUse[] = [...(strokes ? (['stroke'] as const) : []), ...(fills ? (['fill'] as const) : [])];
-  const ids = idsWithin(bench, scope);
-  const list = coloursIn(drawing, ids).filter((c) => (strokes && c.stroke > 0) || (fills && c.fill > 0));
-  if (coloursIn(drawing).length === 0) return null;
+  const seen = coloursIn(drawing, idsWithin({ drawing, lines, flats, sheet }, scope));
+  const list = seen.filter((c) => uses.some((use) => c[use] > 0));
+  if (seen.length === 0 && scope === 'all') return null;
 
   const swap = (wanted: readonly Pair[], within: readonly PaintUse[] = uses): void => {
     const done = bench.commit(
-      swapColours(bench.getState().drawing, wanted, { uses: within, ids: idsWithin(bench, scope) }),
+      swapColours(bench.getState().drawing, wanted, { uses: within, ids: idsWithin(bench.getState(), scope) }),
       null,
       'There is nothing to swap on a sheet that is open.',
     );
@@ -64,14 +65,12 @@ export function SwapCard() {
   const set = pairs.size > 0 ? [...pairs].filter(([from]) => list.some((c) => c.colour === from)) : [];
   const strokesTo = (to: string): void =>
     swap(
-      coloursIn(drawing, ids)
-        .filter((c) => c.stroke > 0 && c.colour !== to)
-        .map((c) => ({ from: c.colour, to })),
+      seen.filter((c) => c.stroke > 0 && c.colour !== to).map((c) => ({ from: c.colour, to })),
       ['stroke'],
     );
   const choose = (colour: string): void => {
     const found = new Set<string>();
-    const within = idsWithin(bench, scope);
+    const within = idsWithin(bench.getState(), scope);
     const { drawing: d } = bench.getState();
     eachPaint(d, (base, use, id) => {
       if (uses.includes(use) && (!within || within.has(id)) && opaqueColourOf(d, base) === colour) found.add(id);
@@ -86,11 +85,11 @@ export function SwapCard() {
       <b>Swap colours</b>
       <Choice
         label="Within"
-        options={scopes.filter((s) => s.value !== 'chosen' || chosen)}
+        options={scopes.filter((s) => s.value !== 'chosen' || isAny)}
         value={scope}
         onChange={setScope}
       />
-      <div className="buttons" role="group" aria-label="What is swapped" data-sheet={sheet}>
+      <div className="buttons" role="group" aria-label="What is swapped">
         <Chip on={strokes} onToggle={setStrokes}>
           strokes
         </Chip>
@@ -109,7 +108,7 @@ export function SwapCard() {
               title={`Choose everything in ${c.colour}`}
               onClick={() => choose(c.colour)}
             />
-            <span className="quiet">{(strokes ? c.stroke : 0) + (fills ? c.fill : 0)}</span>→
+            <span className="quiet">{uses.reduce((n, use) => n + c[use], 0)}</span>→
             <ColourField
               label={`Instead of ${c.colour}`}
               value={pairs.get(c.colour) ?? c.colour}

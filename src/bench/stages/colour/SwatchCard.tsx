@@ -5,7 +5,7 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { harmonies, harmony, type Harmony } from '@/core/colour/harmonies';
 import type { Swatch } from '@/core/drawing/paint';
-import { addSwatches, removeSwatches, setSwatch, swatchUses } from '@/core/edits/palette';
+import { addSwatches, joinSwatches, removeSwatches, setSwatch, swatchesOf, swatchUses } from '@/core/edits/palette';
 import { ColourField } from '@/ui/ColourField';
 import { formatCount } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
@@ -17,6 +17,7 @@ export function SwatchCard({ swatch, onGone }: { swatch: Swatch; onGone: () => v
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const used = useBenchStateLater((s) => swatchUses(s.drawing).get(swatch.id) ?? 0);
+  const others = useBenchState((s) => swatchesOf(s.drawing)).filter((s) => s.id !== swatch.id);
   const [naming, setNaming] = useState<'name' | 'group' | null>(null);
   const [kind, setKind] = useState<Harmony>('opposite');
   const set = (sides: Partial<Omit<Swatch, 'id'>>): void =>
@@ -70,6 +71,19 @@ export function SwatchCard({ swatch, onGone }: { swatch: Swatch; onGone: () => v
           Take away
         </Button>
       </div>
+      {others.length > 0 && (
+        <PickField
+          aria-label="Join it with another swatch"
+          placeholder="join it with…"
+          value={null}
+          disabled={reading}
+          options={others.map((s) => ({ value: s.id, label: `${s.name} ${s.colour}` }))}
+          onChange={(to: string) => {
+            bench.commit(joinSwatches(bench.getState().drawing, new Map([[swatch.id, to]])));
+            onGone();
+          }}
+        />
+      )}
       <div className="row">
         <PickField
           aria-label="Colours that go with it"

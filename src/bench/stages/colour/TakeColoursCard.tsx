@@ -26,7 +26,7 @@ const TOLD = 10;
 /** Flats take the colours of the picture beneath: shown first, then taken or not. */
 export function TakeColoursCard() {
   const bench = useBench();
-  const inHand = useBenchState((s) => s.flat);
+  const chosen = useBenchState((s) => s.flats);
   const reading = useBenchState((s) => s.reading);
   const [to, setTo] = useState<Joined['to']>('few');
   const [count, setCount] = useState(6);
@@ -37,7 +37,7 @@ export function TakeColoursCard() {
   const ask = async (): Promise<void> => {
     setBusy(true);
     const joined: Joined = to === 'few' ? { to, count } : { to };
-    const edit = await coloursToTake(bench, joined, only ? inHand : null);
+    const edit = await coloursToTake(bench, joined, only && chosen.size > 0 ? chosen : null);
     setBusy(false);
     make(edit && { edit });
   };
@@ -54,9 +54,9 @@ export function TakeColoursCard() {
           <NumberField label="Swatches at most" value={count} min={1} max={64} onCommit={setCount} />
         </div>
       )}
-      {inHand && (
+      {chosen.size > 0 && (
         <Checkbox checked={only} onChange={(e) => setOnly(e.target.checked)}>
-          Only the flat in hand
+          {chosen.size === 1 ? 'Only the chosen flat' : `Only the ${chosen.size} chosen flats`}
         </Checkbox>
       )}
       {!offer && (

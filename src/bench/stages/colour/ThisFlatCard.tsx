@@ -1,26 +1,33 @@
 'use client';
 
 import { Button } from 'antd';
-import { findItem } from '@/core/drawing/find';
-import { isFlat } from '@/core/drawing/items';
+import { formatCount } from '@/ui/format';
 import { useBench, useBenchState } from '../../benchContext';
-import { makeLine, takeFlatAway } from '../../commands/flats';
+import { chosenFlats } from '../../commands/colours';
+import { makeLines, takeFlatsAway } from '../../commands/flats';
 import { Row } from '../shared/LineCard';
 
-/** The flat in hand: whether it is shut, and what can become of it. */
+/** The chosen flats: whether they are shut, and what can become of them. */
 export function ThisFlatCard() {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
-  const item = useBenchState((s) => (s.flat === null ? undefined : findItem(s.drawing, s.flat)?.item));
-  if (!item || !isFlat(item)) return null;
+  const flats = useBenchState((s) => s.flats);
+  const drawing = useBenchState((s) => s.drawing);
+  const chosen = chosenFlats({ drawing, flats });
+  if (chosen.length === 0) return null;
+  const open = chosen.filter((f) => f.open).length;
+  const state = open === 0 ? (chosen.length === 1 ? 'follows its lines' : 'follow their lines') : 'not shut';
   return (
-    <div className="card" role="group" aria-label="This flat">
-      <Row what="This flat" figure={item.open ? 'not shut' : 'follows its lines'} />
+    <div className="card" role="group" aria-label="Chosen flats">
+      <Row
+        what={chosen.length === 1 ? 'This flat' : formatCount(chosen.length, 'flat')}
+        figure={open > 0 && chosen.length > 1 ? `${open} not shut` : state}
+      />
       <div className="row">
-        <Button size="small" disabled={reading} onClick={() => makeLine(bench, item.id)}>
-          Into a line
+        <Button size="small" disabled={reading} onClick={() => makeLines(bench)}>
+          {chosen.length === 1 ? 'Into a line' : 'Into lines'}
         </Button>
-        <Button size="small" disabled={reading} onClick={() => takeFlatAway(bench, item.id)}>
+        <Button size="small" disabled={reading} onClick={() => takeFlatsAway(bench)}>
           Take away
         </Button>
       </div>

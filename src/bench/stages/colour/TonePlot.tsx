@@ -19,12 +19,12 @@ const WELL = 0.02;
 
 type Props = {
   distances: readonly ToneDistance[];
-  inHand: string | null;
+  chosen: ReadonlySet<string>;
   onGo: (flat: string) => void;
 };
 
 /** Each flat by the picture's tone and its own: on the slope it is as light; above it lighter, below darker. */
-export function TonePlot({ distances, inHand, onGo }: Props) {
+export function TonePlot({ distances, chosen, onGo }: Props) {
   const { host, chart } = useChart(WIDTH, HEIGHT);
   const [over, setOver] = useState<ToneDistance | null>(null);
   const go = useEffectEvent(onGo);
@@ -69,14 +69,14 @@ export function TonePlot({ distances, inHand, onGo }: Props) {
             symbolSize: SIZE.least + (SIZE.most - SIZE.least) * Math.sqrt(t.pixels / most),
             itemStyle: {
               color: t.colour,
-              borderColor: t.flat.id === inHand ? '#f4c20d' : '#27241d',
-              borderWidth: t.flat.id === inHand ? 3 : 1,
+              borderColor: chosen.has(t.flat.id) ? '#f4c20d' : '#27241d',
+              borderWidth: chosen.has(t.flat.id) ? 3 : 1,
             },
           })),
         },
       ],
     });
-  }, [chart, distances, inHand]);
+  }, [chart, distances, chosen]);
 
   return (
     <>

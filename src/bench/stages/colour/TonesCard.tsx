@@ -99,7 +99,7 @@ const word = (distance: number): string =>
 function DistancesCard() {
   const bench = useBench();
   const drawing = useBenchStateLater((s) => s.preview ?? s.drawing);
-  const inHand = useBenchState((s) => s.flat);
+  const chosen = useBenchState((s) => s.flats);
   const wash = usePreference('toneWash');
   const found = useStored(tonesBeneath, (t) => t.found);
   const failed = useStored(tonesBeneath, (t) => t.failed);
@@ -132,7 +132,7 @@ function DistancesCard() {
         {distances.length > 0 && (
           <>
             <p className="quiet">{summary(distances)}</p>
-            <TonePlot distances={distances} inHand={inHand} onGo={(id) => visitFlat(bench, id)} />
+            <TonePlot distances={distances} chosen={chosen} onGo={(id) => visitFlat(bench, id)} />
             <ol className="tone-list" aria-label="The worst first">
               {distances.slice(0, LISTED).map((t) => (
                 <li key={t.flat.id}>

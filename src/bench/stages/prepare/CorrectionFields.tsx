@@ -6,6 +6,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Correction, Reference } from '@/core';
 import { setCorrection } from '@/core/edits/references';
 import { Amount } from '@/ui/Amount';
+import { CorrectionAmount } from './CorrectionAmount';
 import { TwoToneFields } from './TwoToneFields';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
@@ -108,13 +109,15 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
             ]}
             onChange={(method) => set({ ...c, method: method as typeof c.method })}
           />
-          <Amount
+          <CorrectionAmount
+            c={c}
+            of="level"
             label="Level"
-            value={c.level}
             min={1}
             max={255}
             disabled={disabled}
-            onChange={(level, done) => (done ? set : show)({ ...c, level })}
+            show={show}
+            set={set}
           />
         </>
       );
@@ -126,26 +129,21 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
       return <TwoToneFields c={c} disabled={disabled} show={show} set={set} />;
     case 'blur':
       return (
-        <Amount
+        <CorrectionAmount
+          c={c}
+          of="radius"
           label="Radius, px"
-          value={c.radius}
           min={0}
           max={12}
           step={0.1}
           disabled={disabled}
-          onChange={(radius, done) => (done ? set : show)({ ...c, radius })}
+          show={show}
+          set={set}
         />
       );
     case 'denoise':
       return (
-        <Amount
-          label="Rounds"
-          value={c.rounds}
-          min={1}
-          max={3}
-          disabled={disabled}
-          onChange={(rounds, done) => (done ? set : show)({ ...c, rounds })}
-        />
+        <CorrectionAmount c={c} of="rounds" label="Rounds" min={1} max={3} disabled={disabled} show={show} set={set} />
       );
     case 'grey':
     case 'invert':

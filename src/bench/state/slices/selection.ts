@@ -11,6 +11,7 @@ export type SelectionState = {
   readonly sheet: string;
   readonly lines: ReadonlySet<string>;
   readonly nodes: ReadonlySet<string>;
+  readonly flats: ReadonlySet<string>;
   /** The width mark in hand, by its number on the one chosen line. */
   readonly mark: number | null;
   /** The groups that are entered, the outermost first: within them lines are chosen one by one. */
@@ -29,6 +30,7 @@ export const nothingChosen = (drawing: Drawing): SelectionState => ({
   sheet: (drawing.sheets.findLast(isOpenSheet) ?? drawing.sheets.at(-1))?.id ?? '',
   lines: new Set(),
   nodes: new Set(),
+  flats: new Set(),
   mark: null,
   within: [],
   reference: null,

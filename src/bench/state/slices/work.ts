@@ -48,8 +48,6 @@ export type WorkState = {
   readonly pulled: Pulled | null;
   /** What is being tried by settling or thinning out; null while nothing is. */
   readonly trial: Trial | null;
-  /** The flat that is in hand; null where none is. */
-  readonly flat: string | null;
   /** The sheets that are seen and yet bound nothing that is poured. */
   readonly unbounding: ReadonlySet<string>;
   /** The stop of the gradient in hand; null where none is. */
@@ -65,7 +63,6 @@ export const freshWork = (stage: StageId, desk: readonly DeskStage[]): WorkState
   mirror: null,
   pulled: null,
   trial: null,
-  flat: null,
   stop: null,
   unbounding: new Set(),
   message: null,

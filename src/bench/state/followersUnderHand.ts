@@ -11,8 +11,11 @@ const freshId = (): string => nanoid(12);
 const QUICK = 8;
 const RESTS = 2;
 
-/** Flats under a moving hand: each follows its lines frame by frame, or as often as that leaves the hand its time. */
-export class FlatsUnderHand {
+/**
+ * What follows something else under a moving hand: flats their lines, frame by frame or as often as that leaves the hand its
+ * time; what is held inside of shapes these.
+ */
+export class FollowersUnderHand {
   private last: { base: Drawing; steps: Edit['steps']; took: number; at: number } | null = null;
 
   /** An edit that is to be made, with what becomes of flats by it, and of what is held inside of shapes. */
