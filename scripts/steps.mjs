@@ -19,6 +19,21 @@ export function run(command, args, env = {}) {
   return status === 0;
 }
 
+/** The same beside other work: what it says is shown at its end. */
+function runBeside(command, args, env = {}) {
+  const child = spawn(command, args, { env: { ...process.env, ...env } });
+  const said = [];
+  for (const out of [child.stdout, child.stderr]) out.on('data', (part) => said.push(part));
+  return new Promise((resolve) => {
+    child.on('error', () => resolve(false));
+    child.on('close', (status) => {
+      process.stdout.write(Buffer.concat(said));
+      resolve(status === 0);
+    });
+  });
+}
+
+export const toolBeside = (tool, args, env) => runBeside(bin(tool), args, env);
 export const runTool = (tool, args, env) => run(bin(tool), args, env);
 
 /** Runs a server until it ends; it gets the signals that this process gets. */

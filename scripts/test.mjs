@@ -1,7 +1,7 @@
 /** `npm test`: everything that must hold. Ends with the line "N passed, N failed". */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuilt, ensureChromium, ensureInstalled, freePort, root, run, runTool } from './steps.mjs';
+import { ensureBuilt, ensureChromium, ensureInstalled, freePort, root, run, runTool, toolBeside } from './steps.mjs';
 
 const results = path.join(root, 'test-results');
 const tally = { passed: 0, failed: 0 };
@@ -41,9 +41,13 @@ try {
   finish(error.message);
 }
 
-step('lint', runTool('eslint', ['.', '--max-warnings', '0']));
 run(process.execPath, ['node_modules/next/dist/bin/next', 'typegen']);
-step('types', runTool('tsc', ['--noEmit']));
+const [lint, types] = await Promise.all([
+  toolBeside('eslint', ['.', '--max-warnings', '0']),
+  toolBeside('tsc', ['--noEmit']),
+]);
+step('lint', lint);
+step('types', types);
 
 const unit = path.join(results, 'jest.json');
 count('unit tests', unit, runTool('jest', ['--json', `--outputFile=${unit}`]), (r) => ({

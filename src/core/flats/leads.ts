@@ -1,15 +1,30 @@
 import type Flatbush from 'flatbush';
 import { evaluate, polygonLength } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
-import { distance, type Point } from '../geometry/point';
+import { cross, distance, dot, subtract, type Point } from '../geometry/point';
 import type { Curves, End } from './ends';
 import { turn, type Pieces, type Vertices } from './grid';
 
-/** Where an open end is led to: a place on a curve. */
-export type Lead = { readonly end: End; readonly curve: number; readonly t: number; readonly point: Point };
+/** Where an open end is led to: a place on a curve, which can be another open end. */
+export type Lead = {
+  readonly end: End;
+  readonly curve: number;
+  readonly t: number;
+  readonly point: Point;
+  readonly to: End | null;
+};
 
 type Foot = { t: number; point: Point; distance: number };
 
+type Candidate = { curve: number; foot: Foot; turn: number };
+
+/**
+ * An end whose nearest place lies beside it, or is an end that comes the same way, as where spokes stop side by side,
+ * goes on to what lies ahead of it, where there is something so soon: radians off its way, and a share of the gap.
+ */
+const BESIDE = Math.PI / 3;
+const AHEAD = Math.PI / 4;
+const SOON = 0.6;
 /** A foot so near to the other's own end, as a share of the gap, is that end. */
 const AT_END = 0.35;
 /** What the end of a run crosses within so many times the gap it has met. */
@@ -28,6 +43,12 @@ export function leadsOf(curves: Curves, vertices: Vertices, pieces: Pieces, inde
   return curves.ends.flatMap((end) => leads.of(end) ?? []);
 }
 
+/** How far the way from `at` to `to` turns off from `way`, radians. */
+function turnTo(way: Point, at: Point, to: Point): number {
+  const on = subtract(to, at);
+  return Math.abs(Math.atan2(cross(way, on), dot(way, on)));
+}
+
 class Leads {
   constructor(
     private readonly curves: Curves,
@@ -40,13 +61,31 @@ class Leads {
   of(end: End): Lead | null {
     const { cubics, run } = this.curves;
     const met = this.metBy(end);
-    let best: { curve: number; foot: Foot } | null = null;
+    const outward = this.outward(end);
+    let nearest: Candidate | null = null;
+    let ahead: Candidate | null = null;
     for (const curve of new Set(this.around(end.point, this.gap).map((i) => this.pieces.source[i]))) {
       if (met.has(run[curve])) continue;
       const foot = run[curve] === end.run ? this.ownFoot(end, curve) : nearestOnCubic(cubics[curve], end.point);
-      if (foot && foot.distance <= this.gap && !(best && foot.distance >= best.foot.distance)) best = { curve, foot };
+      if (!foot || foot.distance > this.gap) continue;
+      const found = { curve, foot, turn: turnTo(outward, end.point, foot.point) };
+      if (!(nearest && foot.distance >= nearest.foot.distance)) nearest = found;
+      const isAhead = found.turn <= AHEAD && foot.distance <= SOON * this.gap;
+      if (isAhead && !(ahead && foot.distance >= ahead.foot.distance)) ahead = found;
     }
-    return best && this.atEnd(end, best.curve, best.foot);
+    if (!nearest) return null;
+    const lead = this.atEnd(end, nearest);
+    if (!ahead || ahead === nearest) return lead;
+    const isBeside = nearest.turn > BESIDE || (lead.to !== null && dot(outward, this.outward(lead.to)) > 0);
+    return isBeside ? this.atEnd(end, ahead) : lead;
+  }
+
+  /** The way on from an end, by what came last of its run. */
+  private outward(end: End): Point {
+    const c = this.curves.cubics[end.curve];
+    const [e, ...inner] = end.atStart ? c : [c[3], c[2], c[1], c[0]];
+    const before = inner.find((p) => distance(p, e) > 1e-9) ?? e;
+    return subtract(e, before);
   }
 
   /** The pieces within reach of a place. */
@@ -57,11 +96,11 @@ class Leads {
   }
 
   /** A foot near the open end of its run is led to that end itself. */
-  private atEnd(end: End, curve: number, foot: Foot): Lead {
-    const near = this.curves.ends.find(
+  private atEnd(end: End, { curve, foot }: Candidate): Lead {
+    const to = this.curves.ends.find(
       (e) => e.curve === curve && distance(e.point, foot.point) <= AT_END * foot.distance,
     );
-    return { end, curve, t: near ? (near.atStart ? 0 : 1) : foot.t, point: near?.point ?? foot.point };
+    return { end, curve, t: to ? (to.atStart ? 0 : 1) : foot.t, point: to?.point ?? foot.point, to: to ?? null };
   }
 
   /** The curves of an end's run from it on, as far as `length` along them. */

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { evaluate, reversed, splitCubic, straightCubic, type Cubic } from '../geometry/cubic';
 import type { CubicRun } from '../geometry/along';
-import type { Point } from '../geometry/point';
+import { distance, mix, type Point } from '../geometry/point';
 import { isWithin } from '../geometry/polygon';
+import { seeded } from '../seeded';
 import { circle, closed, madeUpArrangement, open } from '../test/arrangements';
 import { measureAreas } from '../test/measureAreas';
-import { arrangementOf } from './arrangement';
+import { arrangementOf, type Area } from './arrangement';
 import { boxOfOutline, NearAreas, regionAt, regions } from './regions';
 
 const p = (x: number, y: number): Point => ({ x, y });
@@ -57,6 +58,32 @@ test('a line that crosses itself, a cusp, a point, a line there and back, a run 
   expect(sizes([{ closed: true, cubics: [there, reversed(there)] }])).toEqual([]);
   const unshut: CubicRun = { closed: true, cubics: square(0, 0, 10).cubics.slice(0, 3) };
   expect(sizes([unshut])).toEqual([100]);
+});
+
+test('spokes that stop short of hub and rim, side by side and crosswise, are led to these and not to one another', () => {
+  for (let seed = 1; seed <= 12; seed++) {
+    const random = seeded(seed);
+    const [hub, rim] = [16, 134 + 8 * random()];
+    const count = 16 + Math.floor(8 * random());
+    const on = (angle: number, r: number): Point => p(200 + r * Math.cos(angle), 200 + r * Math.sin(angle));
+    const spokes = Array.from({ length: count }, (_, i): [Point, Point] => {
+      const a = (2 * Math.PI * i) / count + 0.04 * random();
+      return [on(a + (i % 2 === 0 ? 0.5 : -0.5), hub), on(a, rim)];
+    });
+    const rings = [circle(200, 200, hub), circle(200, 200, rim)];
+    const whole = arrangementOf([...rings, ...spokes.map(([a, b]) => open(a, b))], { gap: 0.5 });
+    const cut = spokes.map(([a, b]) => {
+      const share = 3 / distance(a, b);
+      return open(mix(a, b, share), mix(b, a, share));
+    });
+    const led = arrangementOf([...rings, ...cut], { gap: 8 });
+    // As many of some width, and each as large, but for what spokes are led askew by.
+    const wide = (areas: readonly Area[]): number[] => areas.map((a) => a.size).filter((size) => size > 60);
+    const [of, found] = [wide(whole.areas()), wide(led.areas())];
+    expect(found).toHaveLength(of.length);
+    of.sort((a, b) => a - b);
+    found.sort((a, b) => a - b).forEach((size, i) => expect(Math.abs(size - of[i])).toBeLessThan(12 + 0.02 * of[i]));
+  }
 });
 
 test('lines drawn twice, the other way or in parts, bound as one', () => {
