@@ -1,5 +1,6 @@
-import type Flatbush from 'flatbush';
-import { indexOf, type Pieces, type Vertices } from './grid';
+import type { Vertices } from './grid';
+import type { NearPieces } from './nearPieces';
+import type { Pieces } from './pieces';
 
 /**
  * A half-edge is a piece in one of its two directions: 2i is piece i as it is, 2i + 1 the other way. What lies to the left
@@ -7,14 +8,14 @@ import { indexOf, type Pieces, type Vertices } from './grid';
  */
 export type HalfEdge = number;
 
-/** A closed walk of half-edges; twice the area within, above 0 where it goes round a face, below where round what is none. */
-type Loop = { readonly edges: HalfEdge[]; readonly doubled: number };
+/** A closed walk: a stretch of a list of half-edges, from one place on and before another. */
+export type Walk = { readonly edges: ArrayLike<HalfEdge>; readonly from: number; readonly to: number };
+
+/** With twice the area within, above 0 where it goes round a face, below where round what is none. */
+type Loop = Walk & { readonly doubled: number };
 
 /** A bounded face: the walk around it, and those around what lies within it. */
-export type Face = { readonly outer: HalfEdge[]; readonly holes: HalfEdge[][] };
-
-/** So many places are looked up piece by piece. */
-const FEW = 12;
+export type Face = { readonly outer: Walk; readonly holes: Walk[] };
 
 /** The faces of pieces that meet at vertices only, each bounded one once. */
 export class Faces {
@@ -23,34 +24,32 @@ export class Faces {
   private readonly loopOf: Int32Array;
   /** The face of each loop; -1 for the outside. */
   private readonly faceOf: Int32Array;
-  /** Made when more than a few places are looked up. */
-  private index: Flatbush | null = null;
-  private asked = 0;
-  private readonly kept: number[] = [];
+  /** 1 for each piece that bounds something. */
+  private readonly bounds: Uint8Array;
 
   constructor(
     private readonly vertices: Vertices,
     private readonly pieces: Pieces,
+    private readonly near: NearPieces,
   ) {
     const bounds = withoutTwins(vertices, pieces);
     const sides = walksOf(pieces, nextOf(vertices, pieces, bounds));
     // A piece with the same face to both its sides bounds nothing.
     for (let i = 0; i < pieces.length; i++) if (sides[2 * i] === sides[2 * i + 1]) bounds[i] = 0;
     const { loops, loopOf } = loopsOf(vertices, pieces, bounds);
-    [this.loops, this.loopOf] = [loops, loopOf];
-    for (let i = 0; i < pieces.length; i++) if (bounds[i]) this.kept.push(i);
+    [this.loops, this.loopOf, this.bounds] = [loops, loopOf, bounds];
     this.faceOf = new Int32Array(loops.length).fill(-1);
     loops.forEach((l, i) => {
       if (l.doubled <= 0) return;
       this.faceOf[i] = this.list.length;
-      this.list.push({ outer: l.edges, holes: [] });
+      this.list.push({ outer: l, holes: [] });
     });
     this.nest();
   }
 
-  /** The face that holds a place of the grid; null for the outside. */
-  at(x: number, y: number): Face | null {
-    return this.list[this.faceLeftOf(x, y)] ?? null;
+  /** The number of the face that holds a place of the grid; -1 for the outside. */
+  at(x: number, y: number): number {
+    return this.faceLeftOf(x, y);
   }
 
   /** Each walk around what is none belongs to the face that lies to the left of its leftmost vertex. */
@@ -59,8 +58,8 @@ export class Faces {
     const outsides = this.loops.flatMap((l, loop) => {
       if (l.doubled > 0) return [];
       let first = -1;
-      for (const h of l.edges) {
-        const v = tailOf(this.pieces, h);
+      for (let k = l.from; k < l.to; k++) {
+        const v = tailOf(this.pieces, l.edges[k]);
         if (first < 0 || x[v] < x[first] || (x[v] === x[first] && y[v] < y[first])) first = v;
       }
       return [{ loop, first }];
@@ -69,7 +68,7 @@ export class Faces {
     for (const { loop, first } of outsides) {
       const face = this.faceLeftOf(x[first], y[first]);
       this.faceOf[loop] = face;
-      if (face >= 0) this.list[face].holes.push(this.loops[loop].edges);
+      if (face >= 0) this.list[face].holes.push(this.loops[loop]);
     }
   }
 
@@ -77,24 +76,20 @@ export class Faces {
   private faceLeftOf(px: number, py: number): number {
     const { x, y } = this.vertices;
     let best: { at: number; slope: number; edge: HalfEdge } | null = null;
-    const look = (k: number): boolean => {
-      const i = this.kept[k];
+    this.near.search(-Infinity, py, px, py, (i) => {
+      if (this.bounds[i] === 0) return;
       const a = this.pieces.from[i];
       const b = this.pieces.to[i];
       const low = y[a] < y[b] ? a : b;
       const high = low === a ? b : a;
       // Half open: a vertex on the ray counts with what lies above it only.
-      if (y[low] > py || y[high] <= py) return false;
+      if (y[low] > py || y[high] <= py) return;
       const slope = (x[high] - x[low]) / (y[high] - y[low]);
       const at = x[low] + (py - y[low]) * slope;
-      if (at >= px) return false;
+      if (at >= px) return;
       if (!best || at > best.at || (at === best.at && slope > best.slope))
         best = { at, slope, edge: high === a ? 2 * i : 2 * i + 1 };
-      return false;
-    };
-    if (++this.asked > FEW) this.index ??= indexOf(this.vertices, this.pieces, this.kept);
-    if (this.index) this.index.search(-Infinity, py, px, py, look);
-    else for (let k = 0; k < this.kept.length; k++) look(k);
+    });
     return best ? this.faceOf[this.loopOf[(best as { edge: HalfEdge }).edge]] : -1;
   }
 }
@@ -119,18 +114,20 @@ function loopsOf(v: Vertices, p: Pieces, kept: Uint8Array): { loops: Loop[]; loo
   const next = nextOf(v, p, kept);
   const loopOf = new Int32Array(2 * p.length).fill(-1);
   const loops: Loop[] = [];
+  const edges = new Int32Array(2 * p.length);
+  let to = 0;
   for (let start = 0; start < next.length; start++) {
     if (loopOf[start] >= 0 || next[start] < 0) continue;
-    const edges: HalfEdge[] = [];
+    const from = to;
     let doubled = 0;
     for (let h = start; loopOf[h] < 0; h = next[h]) {
       loopOf[h] = loops.length;
-      edges.push(h);
+      edges[to++] = h;
       const a = tailOf(p, h);
       const b = headOf(p, h);
       doubled += v.x[a] * v.y[b] - v.x[b] * v.y[a];
     }
-    loops.push({ edges, doubled });
+    loops.push({ edges, from, to, doubled });
   }
   return { loops, loopOf };
 }

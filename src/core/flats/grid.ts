@@ -1,4 +1,3 @@
-import Flatbush from 'flatbush';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
 
@@ -91,43 +90,4 @@ export const turn = ({ x, y }: Pick<Vertices, 'x' | 'y'>, a: number, b: number, 
 function hash(x: number, y: number): number {
   const h = Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b);
   return h ^ (h >>> 15);
-}
-
-/**
- * Straight pieces between vertices: each stands for the part of a curve (`source`) between two of its parameters. Those of
- * one curve come in its order.
- */
-export class Pieces {
-  readonly from: number[] = [];
-  readonly to: number[] = [];
-  readonly source: number[] = [];
-  readonly t0: number[] = [];
-  readonly t1: number[] = [];
-
-  get length(): number {
-    return this.from.length;
-  }
-
-  add(from: number, to: number, source: number, t0: number, t1: number): number {
-    this.from.push(from);
-    this.to.push(to);
-    this.source.push(source);
-    this.t0.push(t0);
-    return this.t1.push(t1) - 1;
-  }
-}
-
-/** Pieces by where they lie on the grid; some of them where `which` says. Found ones are places in that list. */
-export function indexOf({ x, y }: Vertices, p: Pieces, which: readonly number[] | null = null): Flatbush | null {
-  const n = which ? which.length : p.length;
-  if (n === 0) return null;
-  const index = new Flatbush(n, 16, Int32Array);
-  for (let k = 0; k < n; k++) {
-    const i = which ? which[k] : k;
-    const a = p.from[i];
-    const b = p.to[i];
-    index.add(Math.min(x[a], x[b]), Math.min(y[a], y[b]), Math.max(x[a], x[b]), Math.max(y[a], y[b]));
-  }
-  index.finish();
-  return index;
 }

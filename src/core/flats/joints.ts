@@ -1,6 +1,7 @@
 import { straightCubic, type Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
-import type { Pieces, Vertices } from './grid';
+import type { Vertices } from './grid';
+import type { Pieces } from './pieces';
 import { Splits } from './splits';
 
 /** A place on a curve: at a parameter of one of them, by its number. */

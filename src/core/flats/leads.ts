@@ -1,9 +1,10 @@
-import type Flatbush from 'flatbush';
 import { evaluate, polygonLength } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { cross, distance, dot, subtract, type Point } from '../geometry/point';
 import type { Curves, End } from './ends';
-import { turn, type Pieces, type Vertices } from './grid';
+import { turn, type Vertices } from './grid';
+import type { NearPieces } from './nearPieces';
+import type { Pieces } from './pieces';
 
 /** Where an open end is led to: a place on a curve, which can be another open end. */
 export type Lead = {
@@ -36,10 +37,10 @@ const PLACES = 48;
 
 /**
  * For each open end the nearest place of another line, or of its own further along, within `gap`; none where the end
- * crosses that line just before, for then it meets it. `index` finds `pieces`.
+ * crosses that line just before, for then it meets it. `near` finds `pieces`.
  */
-export function leadsOf(curves: Curves, vertices: Vertices, pieces: Pieces, index: Flatbush, gap: number): Lead[] {
-  const leads = new Leads(curves, vertices, pieces, index, gap);
+export function leadsOf(curves: Curves, vertices: Vertices, pieces: Pieces, near: NearPieces, gap: number): Lead[] {
+  const leads = new Leads(curves, vertices, pieces, near, gap);
   return curves.ends.flatMap((end) => leads.of(end) ?? []);
 }
 
@@ -50,13 +51,18 @@ function turnTo(way: Point, at: Point, to: Point): number {
 }
 
 class Leads {
+  /** The open ends on each curve. */
+  private readonly endsOf = new Map<number, End[]>();
+
   constructor(
     private readonly curves: Curves,
     private readonly vertices: Vertices,
     private readonly pieces: Pieces,
-    private readonly index: Flatbush,
+    private readonly near: NearPieces,
     private readonly gap: number,
-  ) {}
+  ) {
+    for (const end of curves.ends) this.endsOf.set(end.curve, [...(this.endsOf.get(end.curve) ?? []), end]);
+  }
 
   of(end: End): Lead | null {
     const { cubics, run } = this.curves;
@@ -92,14 +98,14 @@ class Leads {
   private around(p: Point, reach: number): number[] {
     const { vertices } = this;
     const [x, y, r] = [vertices.gridX(p.x), vertices.gridY(p.y), reach / vertices.step + 1];
-    return this.index.search(x - r, y - r, x + r, y + r);
+    const found: number[] = [];
+    this.near.search(x - r, y - r, x + r, y + r, (i) => found.push(i));
+    return found;
   }
 
   /** A foot near the open end of its run is led to that end itself. */
   private atEnd(end: End, { curve, foot }: Candidate): Lead {
-    const to = this.curves.ends.find(
-      (e) => e.curve === curve && distance(e.point, foot.point) <= AT_END * foot.distance,
-    );
+    const to = this.endsOf.get(curve)?.find((e) => distance(e.point, foot.point) <= AT_END * foot.distance);
     return { end, curve, t: to ? (to.atStart ? 0 : 1) : foot.t, point: to?.point ?? foot.point, to: to ?? null };
   }
 
@@ -132,13 +138,16 @@ class Leads {
   }
 
   private crosses(i: number, j: number): boolean {
-    const { vertices: v, pieces: p } = this;
-    const [a, b, c, d] = [p.from[i], p.to[i], p.from[j], p.to[j]];
-    const parts = (m: number, n: number, o: number, q: number): boolean => {
-      const [s, t] = [turn(v, m, n, o), turn(v, m, n, q)];
-      return s !== 0 && t !== 0 && s > 0 !== t > 0;
-    };
-    return parts(a, b, c, d) && parts(c, d, a, b);
+    const { from, to } = this.pieces;
+    return this.parts(from[i], to[i], from[j], to[j]) && this.parts(from[j], to[j], from[i], to[i]);
+  }
+
+  /** Whether two vertices lie to either side of two others. */
+  private parts(a: number, b: number, c: number, d: number): boolean {
+    const s = turn(this.vertices, a, b, c);
+    if (s === 0) return false;
+    const t = turn(this.vertices, a, b, d);
+    return t !== 0 && s > 0 !== t > 0;
   }
 
   /** The nearest place of a curve of an end's own run, of those that lie far enough from it along the run. */

@@ -1,8 +1,9 @@
 import { derivative, evaluate, pieceOf, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, cross, distance, mix, subtract, type Point } from '../geometry/point';
-import { headOf, tailOf, type HalfEdge } from './faces';
-import type { Pieces, Vertices } from './grid';
+import { headOf, tailOf, type Walk } from './faces';
+import type { Vertices } from './grid';
+import type { Pieces } from './pieces';
 
 /** A part of one curve on a walk, between two of its pieces: from a vertex at one parameter to a vertex at another. */
 type Part = { source: number; t0: number; t1: number; from: number; to: number; first: number; last: number };
@@ -13,6 +14,8 @@ type Drawn = { readonly last: number; readonly cubic: Cubic };
 /** What is no longer than so many steps of the grid is not drawn: the next part begins where it began. */
 const SHORTEST = 4;
 const NEWTON = 6;
+/** A step of Newton's so small, as a share of a curve, is the last: after it what is left is the rounding. */
+const SETTLED = 1e-9;
 /** So many parts of others lie between two of a curve that runs together with them, at most. */
 const MOST_BETWEEN = 3;
 
@@ -41,7 +44,7 @@ export class Outlines {
   }
 
   /** A closed outline along a walk. */
-  of(walk: readonly HalfEdge[]): Cubic[] {
+  of(walk: Walk): Cubic[] {
     const parts = this.alongOne(this.partsOf(walk));
     const cubics: Cubic[] = [];
     let from: Point | null = null;
@@ -61,10 +64,11 @@ export class Outlines {
   }
 
   /** The walk in parts that are each of one curve, begun where one ends. */
-  private partsOf(walk: readonly HalfEdge[]): Part[] {
+  private partsOf({ edges, from, to }: Walk): Part[] {
     const p = this.pieces;
     const parts: Part[] = [];
-    for (const h of walk) {
+    for (let k = from; k < to; k++) {
+      const h = edges[k];
       const i = h >> 1;
       const [t0, t1] = h & 1 ? [p.t1[i], p.t0[i]] : [p.t0[i], p.t1[i]];
       const last = parts.at(-1);
@@ -172,8 +176,10 @@ export class Outlines {
       const gap = subtract(p, q);
       const determinant = cross(dp, dq);
       if (Math.abs(determinant) < 1e-9) break;
-      s -= cross(gap, dq) / determinant;
-      u -= cross(gap, dp) / determinant;
+      const [ds, du] = [cross(gap, dq) / determinant, cross(gap, dp) / determinant];
+      s -= ds;
+      u -= du;
+      if (Math.abs(ds) < SETTLED && Math.abs(du) < SETTLED) break;
     }
     const place = this.vertices.place(vertex);
     if (!(s >= 0 && s <= 1 && u >= 0 && u <= 1)) return place;

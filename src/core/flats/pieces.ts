@@ -2,7 +2,57 @@ import { hullBox } from '../geometry/bounds';
 import { boxesMeet } from '../geometry/box';
 import { evaluate, type Cubic } from '../geometry/cubic';
 import type { Box } from '../geometry/point';
-import { Pieces, type Vertices } from './grid';
+import type { Vertices } from './grid';
+
+/**
+ * Straight pieces between vertices: each stands for the part of a curve (`source`) between two of its parameters. One that
+ * is divided stays as its own first part; `next` leads from each part to the one after it, -1 after the last.
+ */
+export class Pieces {
+  readonly from: number[] = [];
+  readonly to: number[] = [];
+  readonly source: number[] = [];
+  readonly t0: number[] = [];
+  readonly t1: number[] = [];
+  readonly next: number[] = [];
+
+  get length(): number {
+    return this.from.length;
+  }
+
+  add(from: number, to: number, source: number, t0: number, t1: number): number {
+    this.from.push(from);
+    this.to.push(to);
+    this.source.push(source);
+    this.t0.push(t0);
+    this.t1.push(t1);
+    return this.next.push(-1) - 1;
+  }
+
+  /** Ends a piece at a vertex, at a parameter, and goes on from there to where it ended. Gives the part after. */
+  cut(piece: number, vertex: number, t: number): number {
+    const rest = this.add(vertex, this.to[piece], this.source[piece], t, this.t1[piece]);
+    this.to[piece] = vertex;
+    this.t1[piece] = t;
+    this.next[rest] = this.next[piece];
+    this.next[piece] = rest;
+    return rest;
+  }
+
+  /** The first `count` with their parts right after them, in their order; and the number of each one's first part. */
+  inOrder(count: number): { pieces: Pieces; first: Int32Array } {
+    const pieces = new Pieces();
+    const first = new Int32Array(count);
+    for (let whole = 0; whole < count; whole++) {
+      first[whole] = pieces.length;
+      for (let i = whole; i >= 0; i = this.next[i]) {
+        const added = pieces.add(this.from[i], this.to[i], this.source[i], this.t0[i], this.t1[i]);
+        if (this.next[i] >= 0) pieces.next[added] = added + 1;
+      }
+    }
+    return { pieces, first };
+  }
+}
 
 const MOST_PIECES = 512;
 

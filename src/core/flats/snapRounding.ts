@@ -1,6 +1,7 @@
-import type Flatbush from 'flatbush';
+import { turn, type Vertices } from './grid';
 import type { Joint } from './joints';
-import { indexOf, turn, type Pieces, type Vertices } from './grid';
+import type { NearPieces } from './nearPieces';
+import type { Pieces } from './pieces';
 import { Splits } from './splits';
 
 /** A piece passes through each vertex that lies this near to it: a step, squared. */
@@ -8,6 +9,8 @@ const NEAR = 1;
 /** What lies within so many steps of a crossing that is rounded can come to lie on its other side. */
 const BESIDE = 2;
 const MOST_ROUNDS = 12;
+/** Pieces of one curve that follow each other lie together: so many are looked for at once. */
+const TOGETHER = 4;
 
 /** What else is to be looked for. */
 export type Besides = {
@@ -18,34 +21,37 @@ export type Besides = {
 };
 
 /**
- * Pieces divided wherever they cross or pass a vertex, so that they meet at vertices and nowhere else. Crossings are
+ * Divides pieces wherever they cross or pass a vertex, so that they meet at vertices and nowhere else. Crossings are
  * rounded to the grid; what has been moved by that, or by `asked`, and might lie across something else now, is divided
- * again, until nothing is left to divide. `index` finds `pieces`; `reach` is in steps.
+ * again, until nothing is left to divide. `near` finds `pieces`; `reach` is in steps. Gives how many whole pieces there are.
  * Source: Hobby 1999, "Practical segment intersection with finite precision output" (snap rounding); Halperin and Packer
  * 2002, "Iterated snap rounding".
  */
-export function snapRounded(
+export function roundBySnapping(
   vertices: Vertices,
   pieces: Pieces,
-  index: Flatbush,
+  near: NearPieces,
   asked: Splits,
   reach: number,
   { passing, joints }: Besides,
-): Pieces {
-  let splits = asked;
-  new Meetings(vertices, pieces, index, splits, reach, passing).among(null);
-  const more = joints();
-  let now = pieces;
-  for (let round = 0; round < MOST_ROUNDS; round++) {
-    const { pieces: next, fresh } = splits.divided(vertices, now);
-    now = next;
-    if (round === 0) for (const { a, b, source } of more) fresh.push(now.add(a, b, source, 0, 1));
-    if (fresh.length === 0) break;
-    splits = new Splits();
-    new Meetings(vertices, now, indexOf(vertices, now)!, splits, BESIDE, null).among(fresh);
+): number {
+  const curved = pieces.length;
+  new Meetings(vertices, pieces, near, asked, reach, passing).among(null);
+  const added = joints().map(({ a, b, source }) => pieces.add(a, b, source, 0, 1));
+  near.cover(curved);
+  const wholes = pieces.length;
+  let fresh = [...asked.divide(vertices, pieces), ...added];
+  for (let round = 1; round < MOST_ROUNDS && fresh.length > 0; round++) {
+    const splits = new Splits();
+    new Meetings(vertices, pieces, near, splits, BESIDE, null).among(fresh);
+    fresh = splits.divide(vertices, pieces);
   }
-  return now;
+  return wholes;
 }
+
+/** Whether the stretches between two and two other vertices lie within `r` of each other along one axis. */
+const isWithinOf = (at: readonly number[], a: number, b: number, c: number, d: number, r: number): boolean =>
+  Math.min(at[c], at[d]) <= Math.max(at[a], at[b]) + r && Math.max(at[c], at[d]) >= Math.min(at[a], at[b]) - r;
 
 /** Finds where pieces cross or pass vertices. */
 class Meetings {
@@ -55,7 +61,7 @@ class Meetings {
   constructor(
     private readonly v: Vertices,
     private readonly p: Pieces,
-    private readonly index: Flatbush,
+    private readonly near: NearPieces,
     private readonly splits: Splits,
     private readonly reach: number,
     private readonly passing: Besides['passing'] | null,
@@ -63,26 +69,43 @@ class Meetings {
 
   /** Among all pieces; or of pairs of which one is of `fresh`. */
   among(fresh: readonly number[] | null): void {
-    const { p, index } = this;
-    const { x, y } = this.v;
+    const { p } = this;
     const r = Math.max(BESIDE, this.reach);
-    const isFresh = fresh ? new Uint8Array(p.length) : null;
-    if (fresh) for (const i of fresh) isFresh![i] = 1;
-    const count = fresh ? fresh.length : p.length;
-    for (let k = 0; k < count; k++) {
-      const i = fresh ? fresh[k] : k;
-      const a = p.from[i];
-      const b = p.to[i];
-      const minX = Math.min(x[a], x[b]) - r;
-      const minY = Math.min(y[a], y[b]) - r;
-      const maxX = Math.max(x[a], x[b]) + r;
-      const maxY = Math.max(y[a], y[b]) + r;
-      index.search(minX, minY, maxX, maxY, (j) => {
-        if (j > i || (isFresh && j !== i && isFresh[j] === 0)) this.meet(i, j);
-        return false;
-      });
+    if (fresh) {
+      const isFresh = new Uint8Array(p.length);
+      for (const i of fresh) isFresh[i] = 1;
+      for (const i of fresh)
+        this.around(i, i + 1, r, (j) => (j > i || (j !== i && isFresh[j] === 0)) && this.meet(i, j));
+    } else {
+      for (let from = 0, to = 0; from < p.length; from = to) {
+        for (to = from + 1; to < p.length && to - from < TOGETHER && p.source[to] === p.source[from];) to++;
+        this.around(from, to, r, (j) => {
+          for (let i = from; i < to && i < j; i++) if (this.isNear(i, j, r)) this.meet(i, j);
+        });
+      }
     }
     this.splits.moveAt(this.crowded);
+  }
+  /** Visits what lies within `r` steps of the box of some pieces, from one on and before another. */
+  private around(from: number, to: number, r: number, visit: (piece: number) => void): void {
+    const { x, y } = this.v;
+    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = from; i < to; i++)
+      for (const v of [this.p.from[i], this.p.to[i]]) {
+        minX = Math.min(minX, x[v]);
+        minY = Math.min(minY, y[v]);
+        maxX = Math.max(maxX, x[v]);
+        maxY = Math.max(maxY, y[v]);
+      }
+    this.near.search(minX - r, minY - r, maxX + r, maxY + r, visit);
+  }
+
+  /** Whether the boxes of two pieces lie within `r` steps of each other. */
+  private isNear(i: number, j: number, r: number): boolean {
+    const { from, to } = this.p;
+    return (
+      isWithinOf(this.v.x, from[i], to[i], from[j], to[j], r) && isWithinOf(this.v.y, from[i], to[i], from[j], to[j], r)
+    );
   }
 
   private meet(i: number, j: number): void {
@@ -133,7 +156,7 @@ class Meetings {
     const { x, y } = this.v;
     let found = false;
     const [px, py] = [x[vertex], y[vertex]];
-    this.index.search(px - BESIDE, py - BESIDE, px + BESIDE, py + BESIDE, (k) => {
+    this.near.search(px - BESIDE, py - BESIDE, px + BESIDE, py + BESIDE, (k) => {
       if (k !== i && k !== j && !found) {
         const a = this.p.from[k];
         const b = this.p.to[k];
@@ -141,7 +164,6 @@ class Meetings {
         const squared = (x[b] - x[a]) ** 2 + (y[b] - y[a]) ** 2;
         found = area * area <= BESIDE * BESIDE * squared;
       }
-      return false;
     });
     return found;
   }

@@ -2,7 +2,8 @@ import { touchingFrom } from '../geometry/meetings';
 import { evaluate } from '../geometry/cubic';
 import { distance } from '../geometry/point';
 import type { Curves } from './ends';
-import type { Pieces, Vertices } from './grid';
+import type { Vertices } from './grid';
+import type { Pieces } from './pieces';
 import type { OnCurve } from './joints';
 
 /** Where two curves run past each other so near that they touch: a place on each. */
