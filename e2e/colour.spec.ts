@@ -126,6 +126,18 @@ test('all areas at once, and what the file shows of them', async ({ page }) => {
   await expect(page.locator('.message')).toContainText('There is no area without a flat');
   await page.keyboard.press('Control+z');
   await expect.poll(async () => flats(await hand.saved()).length).toBe(0);
+
+  // Up to the edges of the lines' strokes only, 4 px wide; then one of them to their middles.
+  const painted = async () => flats(await hand.saved()).map((f) => size({ ...f, runs: f.inner ?? f.runs }));
+  await page.getByRole('group', { name: 'How far flats go' }).getByText('edges').click();
+  await page.getByRole('button', { name: 'Fill all areas' }).click();
+  await expect.poll(async () => (await painted()).length).toBe(3);
+  const [ring] = (await painted()).sort((a, b) => a - b);
+  expect(Math.abs(ring - 96.8 ** 2)).toBeLessThan(5);
+  await page.keyboard.press('v');
+  await hand.click({ x: 200, y: 200 });
+  await page.getByRole('group', { name: 'How far these flats go' }).getByText('middles').click();
+  await expect.poll(async () => (await painted()).sort((a, b) => a - b)[0]).toBe(10_000);
 });
 
 test('a colour is taken from the picture, at a place or over a box, and poured', async ({ page }) => {
@@ -152,8 +164,22 @@ test('a colour is taken from the picture, at a place or over a box, and poured',
   // A box over both has their mean; what was taken before is at hand.
   await hand.drag({ x: 300, y: 200 }, { x: 500, y: 300 });
   await expect(inHand).toContainText(/#(7f|80)7[67]6[ef]/);
+  // So has the half beyond the wall, pressed; and most of the other half is blue, which its mean is as well.
+  const sampled = page.getByRole('group', { name: 'What is sampled' });
+  await hand.drag({ x: 500, y: 200 }, { x: 600, y: 300 });
+  await sampled.getByText('area’s mean').click();
+  await hand.click({ x: 350, y: 250 });
+  await expect(inHand).toContainText(/#(7f|80)7[67]6[ef]/);
+  await sampled.getByText('most of area').click();
+  await hand.click({ x: 200, y: 250 });
+  await expect(inHand).toContainText('#336699');
   await page.getByRole('button', { name: 'Take #336699 in hand' }).click();
   await page.keyboard.press('h');
+  // A press that puts the mixer away does nothing else.
+  await inHand.click();
+  await expect(page.getByText('Darks')).toBeVisible();
+  await hand.click({ x: 400, y: 250 });
+  await expect(page.getByText('Darks')).toBeHidden();
   await hand.click({ x: 200, y: 250 });
   await expect.poll(async () => flats(await hand.saved()).map((f) => f.fill)).toEqual(['#336699']);
 });

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Locator } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { firstStyle, type Drawing, type Flat, type Item, type Line } from '../src/core';
 import { isGroup, linesIn } from '../src/core/drawing/items';
@@ -93,6 +93,26 @@ test('a flat is chosen with Select; what lies there is listed, and put over or u
   await expect.poll(async () => items(await hand.saved()).map((i) => i.id)).toEqual(['leaf', 'green', 'one', 'two']);
   await list.getByRole('button', { name: /^flat, [a-z ]+$/ }).click();
   await expect(page.getByRole('group', { name: 'Chosen flats' })).toBeVisible();
+
+  // Dragged in the list the flat comes back under the line.
+  const [flat, bar] = [
+    list.getByRole('button', { name: /^flat, [a-z ]+$/ }),
+    list.getByRole('button', { name: /^line on \S+( \S+)?$/ }),
+  ];
+  const middle = async (row: Locator) => {
+    const { x, y, width, height } = (await row.boundingBox())!;
+    return { x: x + width / 2, y: y + height / 2 };
+  };
+  await list.scrollIntoViewIfNeeded();
+  const [from, to] = [await middle(flat), await middle(bar)];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x, from.y + 8, { steps: 4 });
+  await page.mouse.move(to.x, to.y, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => items(await hand.saved()).map((i) => i.id)).toEqual(['leaf', 'one', 'green', 'two']);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => items(await hand.saved()).map((i) => i.id)).toEqual(['leaf', 'green', 'one', 'two']);
 
   // Drawn behind a chosen line.
   await hand.click({ x: 150, y: 200 });

@@ -1,7 +1,8 @@
 'use client';
 
 import { ColorPicker } from 'antd';
-import { useEffect, useRef, type ReactElement, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactElement, type ReactNode } from 'react';
+import { createPortal } from 'react-dom';
 
 type Props = {
   /** What is coloured, as its fields are called. */
@@ -14,24 +15,32 @@ type Props = {
   children: ReactElement;
 };
 
-/** A button that opens a mixer of colours: a few at hand, or any. */
+/** A button that opens a mixer of colours: a few at hand, or any. A press beside it puts it away, and does nothing else. */
 export function ColourPicker({ label, value, disabled, size, presets, onCommit, children }: Props) {
+  const [isOpen, setOpen] = useState(false);
   return (
-    <ColorPicker
-      value={value}
-      disabled={disabled}
-      size={size}
-      disabledAlpha
-      format="hex"
-      disabledFormat
-      presets={[presets]}
-      panelRender={(panel) => <NamedFields label={label}>{panel}</NamedFields>}
-      // Put away, it lets go of the keys: they are the page's again.
-      onOpenChange={(isOpen) => !isOpen && letGo()}
-      onChangeComplete={(c) => onCommit(c.toHexString().slice(0, 7).toLowerCase())}
-    >
-      {children}
-    </ColorPicker>
+    <>
+      {isOpen && createPortal(<div className="mixer-veil" />, document.body)}
+      <ColorPicker
+        value={value}
+        disabled={disabled}
+        size={size}
+        disabledAlpha
+        format="hex"
+        disabledFormat
+        presets={[presets]}
+        panelRender={(panel) => <NamedFields label={label}>{panel}</NamedFields>}
+        open={isOpen}
+        onOpenChange={(open) => {
+          setOpen(open);
+          // Put away, it lets go of the keys: they are the page's again.
+          if (!open) letGo();
+        }}
+        onChangeComplete={(c) => onCommit(c.toHexString().slice(0, 7).toLowerCase())}
+      >
+        {children}
+      </ColorPicker>
+    </>
   );
 }
 

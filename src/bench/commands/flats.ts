@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import {
   boundsOf,
   flatsIntoLines,
+  freeAreas,
   paintFlats,
   pourAll,
   removeFlats,
@@ -12,7 +13,7 @@ import { isSamePaint, isSwatch, type Paint } from '@/core/drawing/paint';
 import { setSwatch } from '@/core/edits/palette';
 import { skeletonBox } from '@/core/drawing/run';
 import { formatCount } from '@/ui/format';
-import { areasOf, withoutSheets } from '../state/areas';
+import { areasOf, innerOf, withoutSheets } from '../state/areas';
 import { preferences } from '../state/preferences';
 import type { Bench } from '../state/store';
 import { goTo } from './checks';
@@ -23,19 +24,21 @@ import { sheetToDraw } from './sheetToDraw';
 
 /** Fills all areas that have no flat yet, in the colour in hand. */
 export async function pourAllAreas(bench: Bench): Promise<void> {
-  const { colour, gap } = preferences.getState().pour;
+  const { colour, gap, isInner } = preferences.getState().pour;
   const { drawing } = bench.getState();
   const sheet = sheetOfFlats(drawing);
   if (sheet && !sheetToDraw(bench, sheet.id, 'nothing is poured on it')) return;
   try {
     const without = withoutSheets(bench.getState());
-    const areas = await areasOf(boundsOf(drawing, without), gap);
+    const free = freeAreas(drawing, await areasOf(boundsOf(drawing, without), gap));
+    const areas = isInner ? await innerOf(drawing, free, without) : free;
     // What has changed meanwhile has other areas.
     if (bench.getState().drawing !== drawing)
       return void bench.tell('The drawing has changed meanwhile. Ask once more.');
     const { edit, count } = pourAll(drawing, areas, {
       fill: paintOf(bench, colour),
       gap,
+      isInner,
       without,
       freshId: () => nanoid(12),
     });

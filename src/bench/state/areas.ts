@@ -21,6 +21,10 @@ export const areasOf = (bounds: readonly Bound[], gap: number): Promise<PlacedAr
     ),
   );
 
+/** What of areas lies outside of the bodies of a drawing's lines. A worker that fails rejects. */
+export const innerOf = (d: Drawing, areas: readonly PlacedArea[], without: readonly string[]): Promise<PlacedArea[]> =>
+  worker.ask((api) => api.inner(d, areas, without));
+
 /** The sheets whose lines bound nothing: those that are not seen, and those that were told so. */
 export const withoutSheets = ({ drawing, unbounding }: Pick<BenchState, 'drawing' | 'unbounding'>): string[] =>
   drawing.sheets.flatMap((s) => (s.visible && !unbounding.has(s.id) ? [] : [s.id]));

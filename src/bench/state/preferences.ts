@@ -38,8 +38,8 @@ export type Preferences = {
   pickTone: 'ink' | 'paper';
   /** A frame with grips is shown around what is chosen. */
   frame: boolean;
-  /** What is poured: a colour, over gaps of so many page units. */
-  pour: { colour: string; gap: number };
+  /** What is poured: a colour, over gaps of so many page units; to the lines' inner edges only, or to their middles. */
+  pour: { colour: string; gap: number; isInner: boolean };
   /** What the cards of the colour stage show. */
   colourCards: 'flats' | 'palette' | 'tones';
   /** In how many greys squinting shows things, and how soft, CSS px. */
@@ -48,7 +48,7 @@ export type Preferences = {
   shade: { light: boolean; steps: number; by: number; blend: Blend; opacity: number };
   gradientKind: 'linear' | 'radial';
   /** What sampling takes: a place, or the colour most of an area has; of the picture corrected or not; and what for. */
-  sample: { of: 'place' | 'area'; corrected: boolean; to: SampleTo };
+  sample: { of: 'place' | 'mean' | 'area'; corrected: boolean; to: SampleTo };
   /** How far flats' tones are from the picture's is hatched over them. */
   toneWash: boolean;
   /** The colours that were taken last, the newest first. */
@@ -122,7 +122,7 @@ export const firstPreferences: Preferences = {
   alignThings: true,
   frame: true,
   pickTone: 'ink',
-  pour: { colour: '#c8b89a', gap: 6 },
+  pour: { colour: '#c8b89a', gap: 6, isInner: false },
   colourCards: 'flats',
   squint: { steps: 4, soft: 2 },
   toneWash: false,

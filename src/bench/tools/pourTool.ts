@@ -94,7 +94,7 @@ export class PourTool extends PointedTool implements Tool {
 
   private editOf({ areas, painted }: Poured): { edit: Edit; first: string | null } {
     const { drawing } = this.bench.getState();
-    const { colour, gap } = preferences.getState().pour;
+    const { colour, gap, isInner } = preferences.getState().pour;
     const fill = paintOf(this.bench, colour);
     const paint = paintFlats(drawing, painted, fill);
     if (areas.length === 0) return { edit: paint, first: null };
@@ -102,7 +102,7 @@ export class PourTool extends PointedTool implements Tool {
     const made = laid(
       drawing,
       areas,
-      { fill, gap, without: withoutSheets(this.bench.getState()), freshId: () => nanoid(12) },
+      { fill, gap, isInner, without: withoutSheets(this.bench.getState()), freshId: () => nanoid(12) },
       label,
     );
     return { edit: editOf(label, made.edit.steps, paint.steps), first: made.flat };

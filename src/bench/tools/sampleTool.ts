@@ -107,17 +107,18 @@ export class SampleTool extends PointedTool implements Tool {
     return seen && meanOf(seen, middle - AROUND, middle - AROUND, middle + AROUND + 1, middle + AROUND + 1);
   }
 
-  /** Takes the colour that most of the flat, or of the area between lines, has in the picture. */
+  /** Takes the mean of the flat, or of the area between lines, in the picture, or the colour that most of it has. */
   private async takeArea(p: Point): Promise<void> {
     const { drawing } = this.bench.getState();
     const { gap } = preferences.getState().pour;
+    const { of } = preferences.getState().sample;
     const area = flatAt(drawing, p)?.runs ?? runsOrNull(areaNear(boundsOf(drawing), p, { gap }));
     const r = this.pictureAt(p);
     if (!area || !r) return this.bench.tell(r ? 'Nothing bounds this place.' : 'There is no picture here.');
     try {
       const seen = seenAs(r);
       const [found] = await correct.areas(sourceOf(seen), seen.corrections, [outlinesOn(seen, area)]);
-      if (found) keepSample(this.bench, rgbColour(...rgbOf(found.lab)));
+      if (found) keepSample(this.bench, rgbColour(...(of === 'mean' ? found.mean : rgbOf(found.lab))));
     } catch {
       this.bench.tell('The picture could not be read.', undefined, 'warning');
     }
@@ -160,7 +161,7 @@ const isBox = (a: HandEvent, b: HandEvent): boolean =>
   Math.min(Math.abs(a.screen.x - b.screen.x), Math.abs(a.screen.y - b.screen.y)) > CLICK;
 
 /** Whether the colour of an area is asked for, by a press. */
-const isOfArea = (a: HandEvent, b: HandEvent): boolean => preferences.getState().sample.of === 'area' && !isBox(a, b);
+const isOfArea = (a: HandEvent, b: HandEvent): boolean => preferences.getState().sample.of !== 'place' && !isBox(a, b);
 
 /** A reference as it is sampled: with its corrections, or as it came but for what lays it straight. */
 const seenAs = (r: Reference): Reference =>

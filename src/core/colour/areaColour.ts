@@ -11,6 +11,8 @@ const MOST = 6_000;
 export type AreaColour = {
   /** The colour that is typical of it, its border left out. */
   readonly lab: Lab;
+  /** The mean of its pixels, its border left out: red, green, blue, sRGB 0…255. */
+  readonly mean: readonly [number, number, number];
   /** How many of its pixels lie in the area. */
   readonly pixels: number;
 };
@@ -26,10 +28,16 @@ export function areaColour(image: ColourImage, outlines: readonly (readonly Poin
   const inner = withoutBorder(area);
   const stride = Math.max(1, Math.ceil(inner.length / MOST));
   const labs: Lab[] = [];
+  const sum = [0, 0, 0];
   for (let k = 0; k < inner.length; k += stride) {
     const [px, py] = [area.x + (inner[k] % area.width), area.y + Math.floor(inner[k] / area.width)];
     const i = 3 * (py * image.width + px);
-    labs.push(labOf(image.data[i], image.data[i + 1], image.data[i + 2]));
+    const [r, g, b] = image.data.subarray(i, i + 3);
+    labs.push(labOf(r, g, b));
+    sum[0] += r;
+    sum[1] += g;
+    sum[2] += b;
   }
-  return { lab: typicalColour(labs), pixels: area.mask.reduce((n, v) => n + v, 0) };
+  const mean = [sum[0] / labs.length, sum[1] / labs.length, sum[2] / labs.length] as const;
+  return { mean, lab: typicalColour(labs), pixels: area.mask.reduce((n, v) => n + v, 0) };
 }

@@ -53,6 +53,9 @@ test('the colour of an area: not that of its border, of ink across it, of a glin
   });
   const found = areaColour(image, [disc(60, 60, 40)])!;
   expect(labDistance(found.lab, labOf(96, 130, 60))).toBeLessThan(0.01);
+  // The mean is of all of it, the glint and the ink too.
+  const half = picture(40, 40, (x) => (x < 20 ? [40, 80, 120] : [200, 160, 80]));
+  expect(areaColour(half, [disc(20, 20, 15)])!.mean.map(Math.round)).toEqual([120, 120, 100]);
   // A sliver has no middle: what there is of it counts.
   expect(areaColour(image, [disc(60, 40, 1.2)])).not.toBeNull();
   expect(() => areaColour({ ...image, width: 3 }, [])).toThrow(RangeError);

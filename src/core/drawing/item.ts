@@ -26,7 +26,8 @@ export const pictureSchema = z.strictObject({ kind: z.literal('picture'), ...pla
 /**
  * An area that lines bound, filled. `at` lies in it; ends nearer than `gap` (page units) to another line are led to it.
  * `runs` is its outline as it was found last, the outer first: it follows its lines, and is kept when they no longer bound
- * it (`open`). The lines of all sheets bound it, but for those `without`.
+ * it (`open`). The lines of all sheets bound it, but for those `without`. With `inner` it is painted no further than to the
+ * bodies of its lines: that is what is seen of it.
  */
 export const flatSchema = z.strictObject({
   kind: z.literal('flat'),
@@ -38,6 +39,7 @@ export const flatSchema = z.strictObject({
   fill: paintSchema,
   open: z.boolean().optional(),
   without: z.array(idSchema).max(1_000).optional(),
+  inner: z.array(runSchema).min(1).max(2_000).nullable().optional(),
   ...layingShape,
 });
 
@@ -98,5 +100,6 @@ export type Flat = Laying & {
   readonly fill: Paint;
   readonly open?: boolean;
   readonly without?: readonly string[];
+  readonly inner?: readonly Run[] | null;
 };
 export type Item = Line | Flat | Picture | Group;

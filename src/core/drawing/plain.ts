@@ -6,7 +6,7 @@ export const plainOf = {
   line: { marks: [] as readonly never[], opacity: 1, blend: 'normal', name: '' },
   group: { clip: null, inside: null, opacity: 1, blend: 'normal' },
   picture: { opacity: 1, blend: 'normal' },
-  flat: { opacity: 1, blend: 'normal', name: '', open: false, without: [] as readonly never[] },
+  flat: { opacity: 1, blend: 'normal', name: '', open: false, without: [] as readonly never[], inner: null },
 } as const;
 
 /** An item that does not say what is as good as not said, nor does anything in it; the same item where it does not. */

@@ -1,7 +1,7 @@
 import { allLines, isLine, linesOf } from '../drawing/items';
 import { applyChange, inverseOf, type Drawing } from '../index';
 import { wanderingDrawing } from '../test/drawings';
-import { groupLines, moveInOrder, moveToPlace, moveToSheet, ungroupLines, withGroup } from './arrange';
+import { groupLines, moveBeside, moveInOrder, moveToPlace, moveToSheet, ungroupLines, withGroup } from './arrange';
 import type { Edit } from '../change/edit';
 
 /** Twelve lines on four sheets: l0 l4 l8 on the first. Ten on one sheet are easier to order. */
@@ -44,6 +44,24 @@ describe('the order of lines', () => {
     expect(
       order(after(flat, moveToPlace(flat, linesOf(flat.sheets[0])[1].id, { sheet: flat.sheets[0].id, index: 4 }))),
     ).toBe(sorted([0, 2, 3, 4, 1, 5]));
+  });
+
+  it.each([
+    [1, 4, 'over', [0, 2, 3, 4, 1, 5]],
+    [1, 4, 'under', [0, 2, 3, 1, 4, 5]],
+    [4, 1, 'over', [0, 1, 4, 2, 3, 5]],
+    [4, 1, 'under', [0, 4, 1, 2, 3, 5]],
+    [3, 2, 'over', [0, 1, 2, 3, 4, 5]],
+  ] as const)('puts one (%i) beside another (%i): %s it', (one, other, where, wanted) => {
+    const [a, b] = [one, other].map((i) => linesOf(flat.sheets[0])[i].id);
+    expect(order(after(flat, moveBeside(flat, a, b, where)))).toBe(sorted([...wanted]));
+  });
+
+  it('puts one beside another on another sheet', () => {
+    const over = after(base, moveBeside(base, 'l0', 'l5', 'over'));
+    expect([order(over, 0), order(over, 1)]).toEqual(['4 8', '1 5 0 9']);
+    const under = after(base, moveBeside(base, 'l0', 'l5', 'under'));
+    expect(order(under, 1)).toBe('1 0 5 9');
   });
 
   it('moves lines on top of another sheet', () => {

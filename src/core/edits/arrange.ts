@@ -99,6 +99,18 @@ export function moveToPlace(d: Drawing, id: string, to: Place): Edit {
   return edit('Move line', step, isOwn ? [] : emptied(found, 1));
 }
 
+/** One item moved to right over or right under another, into whatever list that is in. */
+export function moveBeside(d: Drawing, id: string, other: string, where: 'over' | 'under'): Edit {
+  const [found, target] = [findItem(d, id), findItem(d, other)];
+  if (!found || !target || id === other) return edit('Move line');
+  const place = placeOf(target);
+  const [a, b] = [ownerOf(found), ownerOf(target)];
+  const isOwn = a.sheet === b.sheet && a.group === b.group;
+  // Taken out of the same list below the other, it leaves that one place further down.
+  const index = place.index + (where === 'over' ? 1 : 0) - (isOwn && found.index < place.index ? 1 : 0);
+  return moveToPlace(d, id, { ...place, index });
+}
+
 const around = (d: Drawing, { sheet, group }: Owner): string[] => {
   const on = sheetOf(d, sheet);
   return on && group !== undefined ? [...groupsAround(on, group).map((g) => g.id), group] : [];

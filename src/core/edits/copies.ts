@@ -3,7 +3,7 @@ import { shownFlat } from '../scene/shownFlat';
 import type { Item } from '../drawing/item';
 import { linesIn, mapItem } from '../drawing/items';
 import { byList, wholeItemsOf } from '../drawing/whole';
-import type { Drawing } from '../drawing/schema';
+import type { Drawing, Run } from '../drawing/schema';
 import { mapPoint, scalingAbout, turningAbout, type Matrix } from '../geometry/matrix';
 import type { Point } from '../geometry/point';
 import type { Step } from '../change/change';
@@ -40,8 +40,11 @@ export function mappedCopies(
 
 function mappedItem(item: Item, m: Matrix): Item {
   if (item.kind === 'picture') return { ...item, at: mapPoint(m, item.at) };
-  if (item.kind === 'flat')
-    return { ...item, at: mapPoint(m, item.at), runs: mappedLine(shownFlat(item), m, false).runs };
+  if (item.kind === 'flat') {
+    const mapped = (runs: readonly Run[]) => mappedLine({ ...shownFlat(item), runs }, m, false).runs;
+    const inner = item.inner && { inner: mapped(item.inner) };
+    return { ...item, at: mapPoint(m, item.at), runs: mapped(item.runs), ...inner };
+  }
   return mapItem(item, (l) => mappedLine(l, m, false));
 }
 

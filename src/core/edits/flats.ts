@@ -5,12 +5,14 @@ import { runFromCubics } from '../drawing/fromCubics';
 import type { Flat } from '../drawing/item';
 import { boundingLines, flatsIn } from '../drawing/items';
 import type { Paint } from '../drawing/paint';
-import { outlineBox, outlineHolds, polygonOf } from '../drawing/outline';
+import { outlineHolds } from '../drawing/outline';
 import { shownCubics } from '../drawing/rounding';
 import { firstStyle, freshSheet, type Drawing, type Line, type Run, type Sheet } from '../drawing/schema';
 import { areaNear, boxOfOutline, type Bound } from '../flats/regions';
 import type { Area } from '../flats/arrangement';
 import type { Point } from '../geometry/point';
+import { innerOutlines } from './innerOutlines';
+import { placeIn } from './placeIn';
 import { tagColours } from './sheets';
 
 /** The name of the sheet that flats are laid on, below all lines. */
@@ -48,8 +50,8 @@ export const flatAt = (d: Drawing, p: Point): Flat | null => seenFlats(d).findLa
 /** The runs of an area's outline. */
 export const runsOfArea = ({ loops }: Area): Run[] => loops.map((l) => runFromCubics(l, true));
 
-/** The outline of an area, and a place in it. */
-export type PlacedArea = { readonly runs: readonly Run[]; readonly at: Point };
+/** The outline of an area, and a place in it; what of it lies outside of its lines' bodies, where that is known. */
+export type PlacedArea = { readonly runs: readonly Run[]; readonly at: Point; readonly inner?: readonly Run[] };
 
 /** An area with a place well within it. */
 export function placedArea(area: Area): PlacedArea {
@@ -63,6 +65,8 @@ export type Pour = {
   readonly gap: number;
   /** The sheets whose lines bound nothing; those that are not seen, if none are told. */
   readonly without?: readonly string[];
+  /** Whether no further than to the bodies of the lines. */
+  readonly isInner?: boolean;
   readonly freshId: () => string;
 };
 
@@ -82,13 +86,21 @@ export const sheetOfFlats = (d: Drawing): Sheet | undefined =>
 export function laid(
   d: Drawing,
   areas: readonly PlacedArea[],
-  { fill, gap, without = unseenSheets(d), freshId }: Pour,
+  { fill, gap, without = unseenSheets(d), isInner = false, freshId }: Pour,
   label: string,
 ): { edit: Edit; flat: string } {
   const known = sheetOfFlats(d);
   const sheet = known ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
   const first: Step[] = known ? [] : [{ step: 'insertSheet', index: 0, sheet }];
-  const items = areas.map(({ runs, at }): Flat => ({
+  const isKnown = areas.every((a) => a.inner);
+  const inner =
+    isInner && !isKnown
+      ? innerOutlines(
+          d,
+          areas.map((a) => ({ ...a, without })),
+        )
+      : null;
+  const items = areas.map(({ runs, at, inner: known }, i): Flat => ({
     kind: 'flat',
     id: freshId(),
     at,
@@ -96,6 +108,7 @@ export function laid(
     runs,
     fill,
     ...(without.length > 0 && { without }),
+    ...(isInner && { inner: known ?? inner![i] }),
   }));
   const steps = items.map((item, i): Step => ({
     step: 'insertItem',
@@ -105,34 +118,17 @@ export function laid(
   return { edit: edit(label, first, steps), flat: items[0].id };
 }
 
-/** Flats laid in all areas that have none. */
-export function pourAll(d: Drawing, places: readonly PlacedArea[], how: Pour): { edit: Edit; count: number } {
+/** Those of some areas that have no flat. */
+export function freeAreas(d: Drawing, areas: readonly PlacedArea[]): PlacedArea[] {
   const flats = seenFlats(d).filter((f) => !f.open);
-  const free = places.filter((area) => !flats.some((f) => outlineHolds(area, f.at)));
-  if (free.length === 0) return { edit: edit('Pour'), count: 0 };
-  return { edit: laid(d, free, how, counted('Pour', free.length, 'area')).edit, count: free.length };
+  return areas.filter((area) => !flats.some((f) => outlineHolds(area, f.at)));
 }
 
-const ROWS = 12;
-
-/** A place well within an outline: the middle of the longest stretch of some level lines through it. */
-export function placeIn(runs: readonly Run[]): Point {
-  const { minX, minY, maxX, maxY } = outlineBox({ runs });
-  const sides = runs.flatMap((run) => polygonOf(run).map((a, i, all) => [a, all[(i + 1) % all.length]] as const));
-  let best = { x: (minX + maxX) / 2, y: (minY + maxY) / 2, long: -1 };
-  for (let k = 0; k < ROWS; k++) {
-    const y = minY + ((k + 0.5) / ROWS) * (maxY - minY);
-    const xs = sides
-      .flatMap(([a, b]) => (a.y > y !== b.y > y ? [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)] : []))
-      .sort((a, b) => a - b);
-    // Broad stretches near the middle of the height are the better.
-    const even = Math.min(k + 0.5, ROWS - k - 0.5) / ROWS;
-    for (let i = 0; i + 1 < xs.length; i += 2) {
-      const long = Math.min(xs[i + 1] - xs[i], 2 * even * (maxY - minY));
-      if (long > best.long) best = { x: (xs[i] + xs[i + 1]) / 2, y, long };
-    }
-  }
-  return { x: best.x, y: best.y };
+/** Flats laid in all areas that have none. */
+export function pourAll(d: Drawing, places: readonly PlacedArea[], how: Pour): { edit: Edit; count: number } {
+  const free = freeAreas(d, places);
+  if (free.length === 0) return { edit: edit('Pour'), count: 0 };
+  return { edit: laid(d, free, how, counted('Pour', free.length, 'area')).edit, count: free.length };
 }
 
 /** Flats by their ids, with where they are. */

@@ -6,6 +6,7 @@ import { heldGroups } from '../drawing/items';
 import { allFlats } from './flats';
 import { following } from './followFlats';
 import { followingShapes } from './followShapes';
+import { refitted } from './innerOutlines';
 
 /** Whether anything in a drawing follows something else: flats, and what is held inside of shapes. */
 export const hasFollowers = (d: Drawing): boolean =>
@@ -19,9 +20,9 @@ export function followingSteps(
   flats?: readonly Step[],
 ): Step[] {
   const first = flats ?? following(before, after, freshId);
-  const then = first.length > 0 ? applyChange(after, { steps: first }) : after;
-  const shapes = followingShapes(then);
-  return shapes.length > 0 ? [...first, ...shapes] : (first as Step[]);
+  const led = first.length > 0 ? applyChange(after, { steps: first }) : after;
+  const more = [...refitted(before, after, led), ...followingShapes(led)];
+  return more.length > 0 ? [...first, ...more] : (first as Step[]);
 }
 
 /** An edit with all that follows from it, in one change: one press takes all of it back. */

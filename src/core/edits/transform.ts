@@ -168,6 +168,12 @@ export function freshItem(item: Item, freshId: () => string): Item {
 /** An item moved, with all that is in it. */
 export function movedItem(item: Item, by: Point): Item {
   if (item.kind === 'picture') return { ...item, at: add(item.at, by) };
-  if (item.kind === 'flat') return { ...item, at: add(item.at, by), runs: movedRuns(item.runs, by) };
+  if (item.kind === 'flat')
+    return {
+      ...item,
+      at: add(item.at, by),
+      runs: movedRuns(item.runs, by),
+      ...(item.inner && { inner: movedRuns(item.inner, by) }),
+    };
   return mapItem(item, (l) => ({ ...l, runs: movedRuns(l.runs, by) }));
 }

@@ -6,7 +6,8 @@ const shown = new WeakMap<Flat, Line>();
 export function shownFlat(flat: Flat): Line {
   let line = shown.get(flat);
   if (!line) {
-    const { id, runs, fill, opacity, blend, name } = flat;
+    const { id, fill, opacity, blend, name } = flat;
+    const runs = flat.inner ?? flat.runs;
     const style = { stroke: '#000000', width: 0, cap: 'round', join: 'round', fill } as const;
     line = {
       id,

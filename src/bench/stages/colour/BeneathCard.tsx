@@ -1,9 +1,17 @@
 'use client';
 
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
 import { Button } from 'antd';
 import { colourName } from '@/core/colour/colourName';
 import { findItem, listOf, placeOf } from '@/core/drawing/find';
-import { moveToPlace } from '@/core/edits/arrange';
+import { moveBeside, moveToPlace } from '@/core/edits/arrange';
 import { stackAt, type AtPlace } from '@/core/edits/stackAt';
 import { opaqueColourOf } from '@/core/scene/ink';
 import type { Drawing } from '@/core';
@@ -21,7 +29,10 @@ export function BeneathCard() {
   const scale = useBenchState((s) => s.view.scale);
   const flats = useBenchState((s) => s.flats);
   const lines = useBenchState((s) => s.lines);
-  const reading = useBenchState((s) => s.reading);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   if (!at) return null;
   const stack = stackAt(drawing, at, REACH / scale);
   if (stack.length < 2) return null;
@@ -46,40 +57,85 @@ export function BeneathCard() {
         <b>What lies here</b>
         <span>top is nearest you</span>
       </div>
-      <ol className="stack-list">
-        {stack.map((one) => {
-          const { item } = one;
-          const isOn = flats.has(item.id) || lines.has(item.id);
-          const name = nameOf(drawing, one);
-          return (
-            <li key={item.id} className={isOn ? 'on' : ''}>
-              <button type="button" aria-pressed={isOn} title={`Take ${name} in hand`} onClick={() => take(one)}>
-                <ItemPicture item={item} fill={item.kind === 'flat' ? opaqueColourOf(drawing, item.fill) : undefined} />
-                <span>{name}</span>
-              </button>
-              <Button
-                size="small"
-                type="text"
-                disabled={reading}
-                aria-label={`${name}: over the next`}
-                onClick={() => move(item.id, 1)}
-              >
-                ↑
-              </Button>
-              <Button
-                size="small"
-                type="text"
-                disabled={reading}
-                aria-label={`${name}: under the next`}
-                onClick={() => move(item.id, -1)}
-              >
-                ↓
-              </Button>
-            </li>
-          );
-        })}
-      </ol>
+      <DndContext
+        id="what-lies-here"
+        autoScroll={false}
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={({ active, over }) => {
+          const place = (id: unknown): number => stack.findIndex(({ item }) => item.id === id);
+          if (!over || place(over.id) < 0) return;
+          const where = place(over.id) < place(active.id) ? 'over' : 'under';
+          bench.commit(moveBeside(bench.getState().drawing, String(active.id), String(over.id), where));
+        }}
+      >
+        <SortableContext items={stack.map(({ item }) => item.id)} strategy={verticalListSortingStrategy}>
+          <ol className="stack-list">
+            {stack.map((one) => (
+              <StackRow
+                key={one.item.id}
+                one={one}
+                drawing={drawing}
+                isOn={flats.has(one.item.id) || lines.has(one.item.id)}
+                onTake={() => take(one)}
+                onMove={(by) => move(one.item.id, by)}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
     </div>
+  );
+}
+
+type RowProps = {
+  one: AtPlace;
+  drawing: Drawing;
+  isOn: boolean;
+  onTake: () => void;
+  onMove: (by: 1 | -1) => void;
+};
+
+/** One thing that lies there: a press takes it in hand, a drag puts it over or under another. */
+function StackRow({ one, drawing, isOn, onTake, onMove }: RowProps) {
+  const { item } = one;
+  const reading = useBenchState((s) => s.reading);
+  const { setNodeRef, attributes, listeners, transform, transition } = useSortable({ id: item.id, disabled: reading });
+  const name = nameOf(drawing, one);
+  const steps = [
+    { by: 1, sign: '↑', what: 'over' },
+    { by: -1, sign: '↓', what: 'under' },
+  ] as const;
+  return (
+    <li
+      ref={setNodeRef}
+      className={isOn ? 'on' : ''}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+    >
+      <button
+        type="button"
+        {...attributes}
+        {...listeners}
+        aria-pressed={isOn}
+        title={`Take ${name} in hand, or drag it over or under another`}
+        onClick={onTake}
+      >
+        <ItemPicture item={item} fill={item.kind === 'flat' ? opaqueColourOf(drawing, item.fill) : undefined} />
+        <span>{name}</span>
+      </button>
+      {steps.map(({ by, sign, what }) => (
+        <Button
+          key={what}
+          size="small"
+          type="text"
+          disabled={reading}
+          aria-label={`${name}: ${what} the next`}
+          onClick={() => onMove(by)}
+        >
+          {sign}
+        </Button>
+      ))}
+    </li>
   );
 }
 

@@ -3,16 +3,23 @@
 import { Button, Checkbox, Popover } from 'antd';
 import { useState } from 'react';
 import { boundingLines } from '@/core/drawing/items';
+import { Choice } from '@/ui/Chip';
 import { ColourField } from '@/ui/ColourField';
 import { LengthField } from '@/ui/LengthField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
 import { pourAllAreas } from '../../commands/flats';
 import { preferIn } from '../../state/preferences';
 
+/** How far a flat goes beneath the lines that bound it. */
+export const reaches = [
+  { value: 'middles', label: 'middles', title: 'Beneath the lines, up to their middles' },
+  { value: 'edges', label: 'edges', title: 'To the inner edges of the lines’ strokes, and a hair beneath' },
+] as const;
+
 /** The colour in hand, how wide a gap is closed, and all areas at once. */
 export function PourOptions() {
   const bench = useBench();
-  const { colour, gap } = usePreference('pour');
+  const { colour, gap, isInner } = usePreference('pour');
   const reading = useBenchState((s) => s.reading);
   const [busy, setBusy] = useState(false);
   return (
@@ -27,6 +34,13 @@ export function PourOptions() {
         min={0}
         max={200}
         onCommit={(g) => preferIn('pour', { gap: g })}
+      />
+      <span className="option-label">up to</span>
+      <Choice
+        label="How far flats go"
+        options={reaches}
+        value={isInner ? 'edges' : 'middles'}
+        onChange={(v) => preferIn('pour', { isInner: v === 'edges' })}
       />
       <BoundingSheets />
       <Button

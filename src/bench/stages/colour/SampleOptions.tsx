@@ -8,7 +8,8 @@ import { preferIn, type SampleTo } from '../../state/preferences';
 
 const kinds = [
   { value: 'place', label: 'place', title: 'The colour at the pointer, or the mean of a dragged box' },
-  { value: 'area', label: 'area', title: 'The colour that most of the pressed area has' },
+  { value: 'mean', label: 'area’s mean', title: 'The mean of the pressed area' },
+  { value: 'area', label: 'most of area', title: 'The colour that most of the pressed area has' },
 ] as const;
 
 const aims: { value: SampleTo; label: string }[] = [
