@@ -24,7 +24,7 @@ const node = (x: number, y: number, dx: number, dy: number): Node => ({
   kind: 'smooth',
 });
 
-/** Lines along a net's rows and columns; upright ones have a node in each fourth row: eight cells hang on it. */
+/** Lines along a net's rows and columns; upright ones have a node in each second row: eight cells hang on it. */
 function net(): Drawing {
   const page = plainPage({ width: (COLUMNS + 2) * CELL, height: (ROWS + 2) * CELL, unit: 'px', dpi: 96, ground: null });
   const empty = emptyDrawing(page, { id: 's', name: 'Net', tag: '#0b6b66' });
@@ -36,7 +36,7 @@ function net(): Drawing {
   );
   const columns = Array.from({ length: COLUMNS + 1 }, (_, k) => {
     const x = CELL * (k + 1);
-    const middle = Array.from({ length: 5 }, (_m, i) => node(x, CELL * (4 * i + 1.5), wave(i + k), CELL));
+    const middle = Array.from({ length: 10 }, (_m, i) => node(x, CELL * (2 * i + 1.5), wave(i + k), CELL / 2));
     return line(`c${k}`, [node(x, CELL - 8, 0, 30), ...middle, node(x, bottom + 8, 0, 30)]);
   });
   return drawingOnGrid({ ...empty, sheets: [{ ...empty.sheets[0], items: [...rows, ...columns] }] });

@@ -19,7 +19,7 @@ import { movedLines, type Moved } from './movedLines';
 import { allFlats, boundsOf, runsOfArea } from './flats';
 
 /** Places that stand for a flat: so many across its box, of those that lie in it; of very many flats fewer. */
-const ACROSS = { few: 9, many: 5, from: 100 };
+const ACROSS = { few: 7, many: 5, from: 100 };
 /** A part of a flat that has been divided off keeps its colour where it has this share of the places, and two at least. */
 const PART = { share: 0.08, least: 2 };
 const WIDER = 0.6;

@@ -1,5 +1,6 @@
 import { assertRun, type CubicRun } from '../geometry/along';
 import { cubicArea, type Cubic } from '../geometry/cubic';
+import { boxHolds } from '../geometry/box';
 import { distance, type Box, type Point } from '../geometry/point';
 import { curvesOf } from './ends';
 import { Faces, type Face } from './faces';
@@ -51,7 +52,14 @@ export class Arrangement {
     const found = new NearPieces(this.vertices, whole, (stray + this.touch) / this.vertices.step + ROUNDED);
     found.cover(0);
     const joints = new Joints(curves.cubics, this.vertices, whole);
-    for (const { end, ...foot } of leadsOf(curves, this.vertices, whole, found, Math.max(gap, this.touch))) {
+    const ends = within ? curves.ends.filter((e) => boxHolds(within, e.point)) : curves.ends;
+    for (const { end, ...foot } of leadsOf(
+      { ...curves, ends },
+      this.vertices,
+      whole,
+      found,
+      Math.max(gap, this.touch),
+    )) {
       joints.join({ curve: end.curve, t: end.atStart ? 0 : 1, point: end.point }, foot);
       if (distance(end.point, foot.point) > this.touch) this.closings.push({ from: end.point, to: foot.point });
     }

@@ -1,4 +1,4 @@
-import type { Vertices } from './grid';
+import { HALF, type Vertices } from './grid';
 import type { NearPieces } from './nearPieces';
 import type { Pieces } from './pieces';
 
@@ -16,6 +16,10 @@ type Loop = Walk & { readonly doubled: number };
 
 /** A bounded face: the walk around it, and those around what lies within it. */
 export type Face = { readonly outer: Walk; readonly holes: Walk[] };
+
+/** A place's face is looked for within so much of all, then so many times as far. */
+const NEAR = 1 / 64;
+const WIDER = 8;
 
 /** The faces of pieces that meet at vertices only, each bounded one once. */
 export class Faces {
@@ -74,9 +78,19 @@ export class Faces {
 
   /** The face beside a place, along a ray to the left; -1 for the outside. */
   private faceLeftOf(px: number, py: number): number {
+    // What it meets first is looked for nearby, and further off only where nothing is.
+    for (let wide = 2 * HALF * NEAR; ; wide *= WIDER) {
+      const first = this.meets(px, py, wide);
+      if (first && first.at >= px - wide) return this.faceOf[this.loopOf[first.edge]];
+      if (wide > 2 * HALF) return -1;
+    }
+  }
+
+  /** What a ray to the left meets first, of what is no further off than so many steps, and some beyond. */
+  private meets(px: number, py: number, wide: number): { at: number; edge: HalfEdge } | null {
     const { x, y } = this.vertices;
     let best: { at: number; slope: number; edge: HalfEdge } | null = null;
-    this.near.search(-Infinity, py, px, py, (i) => {
+    this.near.search(px - wide, py, px, py, (i) => {
       if (this.bounds[i] === 0) return;
       const a = this.pieces.from[i];
       const b = this.pieces.to[i];
@@ -90,7 +104,7 @@ export class Faces {
       if (!best || at > best.at || (at === best.at && slope > best.slope))
         best = { at, slope, edge: high === a ? 2 * i : 2 * i + 1 };
     });
-    return best ? this.faceOf[this.loopOf[(best as { edge: HalfEdge }).edge]] : -1;
+    return best;
   }
 }
 

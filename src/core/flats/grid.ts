@@ -2,7 +2,7 @@ import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
 
 /** So many steps of the grid to half the extent: products of two differences stay whole numbers below 2^53. */
-const HALF = 2 ** 23;
+export const HALF = 2 ** 23;
 
 /**
  * Places on a whole-numbered grid about some curves, each once: the finest on which a turn to the left or right, told

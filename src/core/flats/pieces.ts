@@ -64,9 +64,20 @@ function piecesOf([a, b, c, d]: Cubic, tolerance: number): number {
   return Math.max(1, Math.min(MOST_PIECES, n || 1));
 }
 
+/** Whether the box of a piece between two vertices meets a box of the page. */
+function meetsBox(vertices: Vertices, from: number, to: number, box: Box): boolean {
+  const [a, b] = [vertices.place(from), vertices.place(to)];
+  return !(
+    (a.x < box.minX && b.x < box.minX) ||
+    (a.x > box.maxX && b.x > box.maxX) ||
+    (a.y < box.minY && b.y < box.minY) ||
+    (a.y > box.maxY && b.y > box.maxY)
+  );
+}
+
 /**
  * Curves as chains of straight pieces within `tolerance` of them, cut evenly, so that a curve and the same one the other
- * way give the same; a curve that is no longer than a step of the grid gives none, and with `within` one that lies outside.
+ * way give the same; a curve that is no longer than a step of the grid gives none; with `within` only those that meet that box.
  */
 export function straightPieces(
   curves: readonly Cubic[],
@@ -84,7 +95,7 @@ export function straightPieces(
       const t1 = i / n;
       const to = i === n ? vertices.at(c[3], true) : vertices.at(evaluate(c, t1));
       if (to === from) continue;
-      pieces.add(from, to, source, t0, t1);
+      if (!within || meetsBox(vertices, from, to, within)) pieces.add(from, to, source, t0, t1);
       from = to;
       t0 = t1;
     }
