@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { readSvg, writeSvg, type Drawing, type Point } from '@/core';
 import { counted, edit } from '@/core/change/edit';
 import { removeLines } from '@/core/edits/lines';
-import { freshItem, movedItem } from '@/core/edits/transform';
+import { freshItems, movedItem } from '@/core/edits/transform';
 import { sheetOf } from '@/core/drawing/find';
 import { itemsSchema, type Item } from '@/core/drawing/item';
 import { filterLines, linesIn } from '@/core/drawing/items';
@@ -94,12 +94,7 @@ export function paste(bench: Bench, text: string, at: Point | null): void {
     return bench.tell(`No more than ${MOST_LINES} lines can be pasted at once.`, undefined, 'warning');
   const box = skeletonBoxOf(lines);
   const by = at ? subtract(at, middleOfBox(box)) : { x: 0, y: 0 };
-  const items = found.items.map((item) =>
-    movedItem(
-      freshItem(item, () => nanoid(10)),
-      by,
-    ),
-  );
+  const items = freshItems(found.items, () => nanoid(10)).map((item) => movedItem(item, by));
   const index = sheetOf(bench.getState().drawing, sheet.id)!.items.length;
   bench.commit(
     edit(

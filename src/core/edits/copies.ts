@@ -8,7 +8,7 @@ import { mapPoint, scalingAbout, turningAbout, type Matrix } from '../geometry/m
 import type { Point } from '../geometry/point';
 import type { Step } from '../change/change';
 import { edit, type Edit } from '../change/edit';
-import { freshItem, mappedLine } from './transform';
+import { freshItems, mappedLine } from './transform';
 
 type Copies = { edit: Edit; ids: string[] };
 
@@ -24,18 +24,21 @@ export function mappedCopies(
   label: string,
   within: readonly string[] = [],
 ): Copies {
-  const made: Item[] = [];
-  const steps = byList(wholeItemsOf(d, new Set(ids), within)).flatMap((list) => {
+  const lists = byList(wholeItemsOf(d, new Set(ids), within));
+  const items = lists.flatMap((list) => list.map((f) => f.item));
+  const made = maps.map((m) => freshItems(items, freshId).map((item) => mappedItem(item, m)));
+  let first = 0;
+  const steps = lists.flatMap((list) => {
     const end = listOf(list[0]).length;
-    return maps.flatMap((m, k) =>
+    const from = first;
+    first += list.length;
+    return maps.flatMap((_, k) =>
       list.map((f, i): Step => {
-        const item = mappedItem(freshItem(f.item, freshId), m);
-        made.push(item);
-        return { step: 'insertItem', at: { ...placeOf(f), index: end + k * list.length + i }, item };
+        return { step: 'insertItem', at: { ...placeOf(f), index: end + k * list.length + i }, item: made[k][from + i] };
       }),
     );
   });
-  return { edit: edit(label, steps), ids: linesIn(made).map((l) => l.id) };
+  return { edit: edit(label, steps), ids: linesIn(made.flat()).map((l) => l.id) };
 }
 
 function mappedItem(item: Item, m: Matrix): Item {

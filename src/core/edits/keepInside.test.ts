@@ -140,3 +140,15 @@ test('shades in a flat: darker and lighter by so much tone, of its swatch; blend
   expect(heldIn(laid, 'f').items[0]).toMatchObject({ blend: 'multiply', opacity: 0.6 });
   expect(layInside(withFlat, [], 'f', 'x', freshId)).toEqual(edit('x'));
 });
+
+test('copied with its shape, what is held is held by the copy of it, and follows that', () => {
+  const held = after(d, keepInside(d, new Set(['vein', 'other']), 'leaf', freshId));
+  const both = after(held, copiesOf(held, ['leaf', 'vein', 'other'], { x: 40, y: 20 }, freshId).edit);
+  const copy = both.sheets[0].items.find((i) => i.id !== 'leaf' && i.kind === undefined)!;
+  const group = heldIn(both, copy.id);
+  expect(group.items).toHaveLength(2);
+  expect(group.clip!.runs).toEqual((copy as Line).runs);
+  const moved = after(both, moveLines(both, [copy.id], { x: 10, y: 0 }));
+  expect(heldIn(moved, copy.id).clip!.runs).toEqual((findItem(moved, copy.id)!.item as Line).runs);
+  expect(heldIn(moved, 'leaf').clip!.runs).toEqual(leaf.runs);
+});

@@ -142,27 +142,42 @@ export function copiesOf(
   freshId: () => string,
   within: readonly string[] = [],
 ): { edit: Edit; ids: string[] } {
-  const made: Item[] = [];
-  const steps = byList(wholeItemsOf(d, new Set(ids), within)).flatMap((list) => {
+  const lists = byList(wholeItemsOf(d, new Set(ids), within));
+  const made = freshItems(
+    lists.flatMap((list) => list.map((f) => f.item)),
+    freshId,
+  ).map((item) => movedItem(item, by));
+  let next = 0;
+  const steps = lists.flatMap((list) => {
     const end = listOf(list[0]).length;
     return list.map((f, i): Step => {
-      const item = movedItem(freshItem(f.item, freshId), by);
-      made.push(item);
-      return { step: 'insertItem', at: { ...placeOf(f), index: end + i }, item };
+      return { step: 'insertItem', at: { ...placeOf(f), index: end + i }, item: made[next++] };
     });
   });
   const lines = linesIn(made).map((l) => l.id);
   return { edit: edit(counted('Duplicate', lines.length, 'line'), steps), ids: lines };
 }
 
-/** An item with an id of its own, and all in it as well. */
-export function freshItem(item: Item, freshId: () => string): Item {
-  const id = freshId();
-  if (!isGroup(item)) return { ...item, id };
-  const clip = item.clip && { ...item.clip, id: freshId() };
-  // Its clip stays as it is: the shape that it followed is another's.
-  const { inside: _, ...own } = item;
-  return { ...own, id, items: item.items.map((child) => freshItem(child, freshId)), ...(clip && { clip }) };
+/**
+ * Items with ids of their own, and all in them as well. What is held inside of a shape that is among them is held inside of
+ * its copy; of one that is not it keeps the clip, and follows it no more.
+ */
+export function freshItems(items: readonly Item[], freshId: () => string): Item[] {
+  const copies = new Map<string, string>();
+  const copied = (item: Item): Item => {
+    const id = freshId();
+    copies.set(item.id, id);
+    if (!isGroup(item)) return { ...item, id };
+    const clip = item.clip && { clip: { ...item.clip, id: freshId() } };
+    return { ...item, id, items: item.items.map(copied), ...clip };
+  };
+  const linked = (item: Item): Item => {
+    if (!isGroup(item)) return item;
+    const { inside, ...own } = item;
+    const shape = inside === undefined ? undefined : copies.get(inside);
+    return { ...own, items: item.items.map(linked), ...(shape !== undefined && { inside: shape }) };
+  };
+  return items.map(copied).map(linked);
 }
 
 /** An item moved, with all that is in it. */
