@@ -123,7 +123,7 @@ export function colouring(start: Drawing, image: ColourImage, r: Reference): Cha
   ).areas();
   const pour = { fill: '#c8b89a', gap: 4, freshId };
   make(laid(d, areas.map(placedArea), pour, `Pour ${areas.length} areas`).edit);
-  make(takeColours(d, beneathIn(d, image, r), { to: 'few', count: 7 }, freshId));
+  make(takeColours(d, beneathIn(d, image, r), { to: 'few', count: 8 }, freshId));
   for (const { id } of swatchesOf(d)) make(setSwatch(d, id, { group: 'From the photo' }));
   const [body, board] = [flat(700, 700), flat(200, 1000)];
   const { inPicture, onPage } = placementOf(r, image);
