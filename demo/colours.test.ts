@@ -1,7 +1,8 @@
 import sharp from 'sharp';
 import { applyChange, type Drawing, type Reference } from '../src/core';
 import { labDistance } from '../src/core/colour/oklab';
-import { allFlats, boundsOf, laid, placedArea } from '../src/core/edits/flats';
+import { allFlats, boundsOf, laid } from '../src/core/edits/flats';
+import { placedArea } from '../src/core/edits/placedArea';
 import { takeColours, type Beneath } from '../src/core/edits/takeColours';
 import { toneDistances } from '../src/core/edits/toneDistance';
 import { placedReference } from '../src/core/edits/references';

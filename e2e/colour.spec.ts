@@ -134,7 +134,7 @@ test('all areas at once, and what the file shows of them', async ({ page }) => {
   await expect.poll(async () => (await painted()).length).toBe(3);
   const [ring] = (await painted()).sort((a, b) => a - b);
   expect(Math.abs(ring - 96.8 ** 2)).toBeLessThan(5);
-  await page.keyboard.press('v');
+  await page.keyboard.press('s');
   await hand.click({ x: 200, y: 200 });
   await page.getByRole('group', { name: 'How far these flats go' }).getByText('middles').click();
   await expect.poll(async () => (await painted()).sort((a, b) => a - b)[0]).toBe(10_000);

@@ -38,7 +38,6 @@ export async function pourAllAreas(bench: Bench): Promise<void> {
     const { edit, count } = pourAll(drawing, areas, {
       fill: paintOf(bench, colour),
       gap,
-      isInner,
       without,
       freshId: () => nanoid(12),
     });

@@ -1,21 +1,14 @@
 'use client';
 
 import { PlusOutlined, UnorderedListOutlined } from '@ant-design/icons';
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { Fragment, useMemo, useState } from 'react';
 import { moveSheetInto } from '@/core/edits/folders';
 import { addSheet, freeSheetName } from '@/core/edits/sheets';
+import { useDragSensors } from '@/ui/dragSensors';
 import { useBench, useBenchState } from '../benchContext';
 import { sheetLooks } from '../state/sheetLooks';
 import { FolderCard, folderPlace } from './FolderCard';
@@ -28,10 +21,7 @@ export function SheetsPanel() {
   const sheets = useBenchState((s) => sheetLooks(s.drawing.sheets));
   const active = useBenchState((s) => s.sheet);
   const reading = useBenchState((s) => s.reading);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useDragSensors();
   const folders = useBenchState((s) => s.drawing.folders);
   const [planning, setPlanning] = useState(false);
   const fromTop = sheets.toReversed();

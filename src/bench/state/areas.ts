@@ -1,7 +1,8 @@
 import { outlineHolds } from '@/core/drawing/outline';
 import { createStore } from 'zustand/vanilla';
 import type { Drawing } from '@/core';
-import { boundsOf, seenFlats, type PlacedArea } from '@/core/edits/flats';
+import { boundsOf, seenFlats } from '@/core/edits/flats';
+import type { PlacedArea } from '@/core/edits/placedArea';
 import type { Bound } from '@/core/flats/regions';
 import type { AreasWorker } from '@/workers/areas.worker';
 import { LazyWorker } from './lazyWorker';

@@ -2,17 +2,10 @@ import { outlineHolds } from '@/core/drawing/outline';
 import { nanoid } from 'nanoid';
 import type { Point } from '@/core';
 import { edit as editOf, type Edit } from '@/core/change/edit';
-import {
-  boundsOf,
-  flatAt,
-  laid,
-  paintFlats,
-  placedArea,
-  removeFlats,
-  sheetOfFlats,
-  type PlacedArea,
-} from '@/core/edits/flats';
+import { boundsOf, flatAt, laid, paintFlats, removeFlats, sheetOfFlats } from '@/core/edits/flats';
+import { placedArea, type PlacedArea } from '@/core/edits/placedArea';
 import type { Area, Closing } from '@/core/flats/arrangement';
+import { withInner } from '@/core/edits/innerOutlines';
 import { NearAreas, type Bound } from '@/core/flats/regions';
 import { isSamePaint } from '@/core/drawing/paint';
 import { paintArea, paintClosing, paintGap } from '../canvas/areaMarks';
@@ -87,14 +80,17 @@ export class PourTool extends PointedTool implements Tool {
       const { area } = isPoured(p) ? { area: null } : this.look(p, most);
       // A place on the line between two is in neither: what lies well within tells.
       if (!area || isPoured(area.at)) return;
-      poured.areas.push(outlineHolds(area, p) ? { ...area, at: p } : area);
+      const placed = outlineHolds(area, p) ? { ...area, at: p } : area;
+      const { isInner } = preferences.getState().pour;
+      const without = withoutSheets(this.bench.getState());
+      poured.areas.push(...(isInner ? withInner(drawing, [placed], without) : [placed]));
     }
     this.bench.show(this.editOf(poured).edit);
   }
 
   private editOf({ areas, painted }: Poured): { edit: Edit; first: string | null } {
     const { drawing } = this.bench.getState();
-    const { colour, gap, isInner } = preferences.getState().pour;
+    const { colour, gap } = preferences.getState().pour;
     const fill = paintOf(this.bench, colour);
     const paint = paintFlats(drawing, painted, fill);
     if (areas.length === 0) return { edit: paint, first: null };
@@ -102,7 +98,7 @@ export class PourTool extends PointedTool implements Tool {
     const made = laid(
       drawing,
       areas,
-      { fill, gap, isInner, without: withoutSheets(this.bench.getState()), freshId: () => nanoid(12) },
+      { fill, gap, without: withoutSheets(this.bench.getState()), freshId: () => nanoid(12) },
       label,
     );
     return { edit: editOf(label, made.edit.steps, paint.steps), first: made.flat };

@@ -1,7 +1,8 @@
 import { colourOf } from '@/core/scene/ink';
 import { opaque, rgbColour } from '@/core/colour/colour';
 import { areaNear } from '@/core/flats/regions';
-import { boundsOf, flatAt, runsOfArea } from '@/core/edits/flats';
+import { boundsOf, flatAt } from '@/core/edits/flats';
+import { runsOfArea } from '@/core/edits/placedArea';
 import { stackAt } from '@/core/edits/stackAt';
 import { holdsPlace, pageToShares } from '@/core/drawing/placement';
 import type { Drawing, Flat, Line, Point, Reference } from '@/core';

@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/point';
-import type { Flat, Item } from './item';
-import { mapItem, mapped } from './items';
+import type { Item } from './item';
+import { mapItem, mapOutlines, mapped } from './items';
 import type { Line, Node, Run } from './schema';
 
 /**
@@ -44,17 +44,12 @@ export function lineOnGrid<L extends Pick<Line, 'runs'>>(line: L): L {
   return runs === line.runs ? line : { ...line, runs };
 }
 
-function flatOnGrid(flat: Flat): Flat {
-  const inner = flat.inner && runsOnGrid(flat.inner);
-  return lineOnGrid(inner === flat.inner ? flat : { ...flat, inner });
-}
-
 /** An item with all its places on the grid; the same item where they are. */
 export function itemOnGrid(item: Item): Item {
   if (item.kind !== 'picture' && item.kind !== 'flat') return mapItem(item, lineOnGrid);
   const at = pointOnGrid(item.at);
   const own = at === item.at ? item : { ...item, at };
-  return own.kind === 'flat' ? flatOnGrid(own) : own;
+  return own.kind === 'flat' ? mapOutlines(own, (runs) => lineOnGrid({ runs }).runs) : own;
 }
 
 export const itemsOnGrid = (items: readonly Item[]): readonly Item[] => mapped(items, itemOnGrid);

@@ -1,5 +1,5 @@
 import type { Flat, Group, Item } from './item';
-import type { Drawing, Line, Sheet } from './schema';
+import type { Drawing, Line, Run, Sheet } from './schema';
 
 export const isLine = (item: Item): item is Line => item.kind === undefined;
 export const isFlat = (item: Item): item is Flat => item.kind === 'flat';
@@ -94,6 +94,13 @@ export function mapItem(item: Item, make: (line: Line) => Line): Item {
   const items = mapLines(item.items, make);
   const clip = item.clip && make(item.clip);
   return items === item.items && clip === item.clip ? item : { ...item, items, ...(clip && { clip }) };
+}
+
+/** A flat with each of its outlines made another; the same flat where none is. */
+export function mapOutlines(flat: Flat, make: (runs: readonly Run[]) => readonly Run[]): Flat {
+  const runs = make(flat.runs);
+  const inner = flat.inner && make(flat.inner);
+  return runs === flat.runs && inner === flat.inner ? flat : { ...flat, runs, ...(inner && { inner }) };
 }
 
 /** Items without the lines that do not pass, and without groups in which nothing is left. */

@@ -2,7 +2,7 @@ import { boxHolds } from '../geometry/box';
 import { evaluate } from '../geometry/cubic';
 import type { Box, Point } from '../geometry/point';
 import { isWithin } from '../geometry/polygon';
-import type { Item } from './item';
+import type { Flat, Item } from './item';
 import { isFlat, isLine } from './items';
 import { shownCubics } from './rounding';
 import { skeletonBox } from './run';
@@ -14,6 +14,9 @@ type Outline = { readonly runs: readonly Run[] };
 /** The outline of a closed line or a flat; null where an item has none. */
 export const outlineOf = (item: Item): readonly Run[] | null =>
   isFlat(item) || (isLine(item) && item.runs.every((r) => r.closed && r.nodes.length > 1)) ? item.runs : null;
+
+/** The outline of a flat as it is painted. */
+export const shownOutline = (flat: Flat): readonly Run[] => flat.inner ?? flat.runs;
 
 const polygons = new WeakMap<Run, Point[]>();
 const EACH = 16;

@@ -51,11 +51,14 @@ export function lineBox(line: Line): Box {
   return box;
 }
 
+/** Half of a line's width, at its widest. */
+export const widestHalf = ({ style, marks }: Pick<Line, 'style' | 'marks'>): number =>
+  (marks ?? []).reduce((most, m) => Math.max(most, m.left, m.right), style.width / 2);
+
 /** How far a line's body can reach from its curve. */
-function bodyReach({ style, marks }: Line): number {
-  const { width, join, miterLimit = 4, wobble = 0, overrun = 0 } = style;
-  const half = (marks ?? []).reduce((most, m) => Math.max(most, m.left, m.right), width / 2);
-  return half * (join === 'miter' ? Math.max(1.5, miterLimit) : 1.5) + wobble + overrun;
+function bodyReach(line: Line): number {
+  const { join, miterLimit = 4, wobble = 0, overrun = 0 } = line.style;
+  return widestHalf(line) * (join === 'miter' ? Math.max(1.5, miterLimit) : 1.5) + wobble + overrun;
 }
 
 /** Runs moved as they are. */

@@ -1,9 +1,9 @@
 import { listOf, placeOf } from '../drawing/find';
 import { shownFlat } from '../scene/shownFlat';
 import type { Item } from '../drawing/item';
-import { linesIn, mapItem } from '../drawing/items';
+import { linesIn, mapItem, mapOutlines } from '../drawing/items';
 import { byList, wholeItemsOf } from '../drawing/whole';
-import type { Drawing, Run } from '../drawing/schema';
+import type { Drawing } from '../drawing/schema';
 import { mapPoint, scalingAbout, turningAbout, type Matrix } from '../geometry/matrix';
 import type { Point } from '../geometry/point';
 import type { Step } from '../change/change';
@@ -44,9 +44,8 @@ export function mappedCopies(
 function mappedItem(item: Item, m: Matrix): Item {
   if (item.kind === 'picture') return { ...item, at: mapPoint(m, item.at) };
   if (item.kind === 'flat') {
-    const mapped = (runs: readonly Run[]) => mappedLine({ ...shownFlat(item), runs }, m, false).runs;
-    const inner = item.inner && { inner: mapped(item.inner) };
-    return { ...item, at: mapPoint(m, item.at), runs: mapped(item.runs), ...inner };
+    const moved = mapOutlines(item, (runs) => mappedLine({ ...shownFlat(item), runs }, m, false).runs);
+    return { ...moved, at: mapPoint(m, item.at) };
   }
   return mapItem(item, (l) => mappedLine(l, m, false));
 }

@@ -1,18 +1,15 @@
 import { counted, edit, sidesOf, type Edit } from '../change/edit';
 import type { Step } from '../change/change';
 import { findItem, placeOf, sheetOf } from '../drawing/find';
-import { runFromCubics } from '../drawing/fromCubics';
 import type { Flat } from '../drawing/item';
 import { boundingLines, flatsIn } from '../drawing/items';
 import type { Paint } from '../drawing/paint';
-import { outlineHolds } from '../drawing/outline';
+import { outlineHolds, shownOutline } from '../drawing/outline';
 import { shownCubics } from '../drawing/rounding';
 import { firstStyle, freshSheet, type Drawing, type Line, type Run, type Sheet } from '../drawing/schema';
-import { areaNear, boxOfOutline, type Bound } from '../flats/regions';
-import type { Area } from '../flats/arrangement';
+import { boxOfOutline, type Bound } from '../flats/regions';
 import type { Point } from '../geometry/point';
-import { innerOutlines } from './innerOutlines';
-import { placeIn } from './placeIn';
+import type { PlacedArea } from './placedArea';
 import { tagColours } from './sheets';
 
 /** The name of the sheet that flats are laid on, below all lines. */
@@ -47,36 +44,14 @@ export const seenFlats = (d: Drawing): Flat[] => d.sheets.filter((s) => s.visibl
 /** The uppermost flat at a place that is seen; null where there is none. */
 export const flatAt = (d: Drawing, p: Point): Flat | null => seenFlats(d).findLast((f) => outlineHolds(f, p)) ?? null;
 
-/** The runs of an area's outline. */
-export const runsOfArea = ({ loops }: Area): Run[] => loops.map((l) => runFromCubics(l, true));
-
-/** The outline of an area, and a place in it; what of it lies outside of its lines' bodies, where that is known. */
-export type PlacedArea = { readonly runs: readonly Run[]; readonly at: Point; readonly inner?: readonly Run[] };
-
-/** An area with a place well within it. */
-export function placedArea(area: Area): PlacedArea {
-  const runs = runsOfArea(area);
-  return { runs, at: placeIn(runs) };
-}
-
 export type Pour = {
   readonly fill: Paint;
   /** Ends nearer to another line are led to it, page units. */
   readonly gap: number;
   /** The sheets whose lines bound nothing; those that are not seen, if none are told. */
   readonly without?: readonly string[];
-  /** Whether no further than to the bodies of the lines. */
-  readonly isInner?: boolean;
   readonly freshId: () => string;
 };
-
-/** What pouring at a place would do: a flat that is there painted, or a new one laid in the area; null outside of all. */
-export function pour(d: Drawing, p: Point, how: Pour): { edit: Edit; flat: string } | null {
-  const there = flatAt(d, p);
-  if (there) return { edit: paintFlats(d, [there.id], how.fill), flat: there.id };
-  const area = areaNear(boundsOf(d, how.without), p, { gap: how.gap });
-  return area && laid(d, [{ runs: runsOfArea(area), at: p }], how, 'Pour');
-}
 
 /** The sheet that flats are laid on: one that has some, or else is called so. */
 export const sheetOfFlats = (d: Drawing): Sheet | undefined =>
@@ -86,21 +61,13 @@ export const sheetOfFlats = (d: Drawing): Sheet | undefined =>
 export function laid(
   d: Drawing,
   areas: readonly PlacedArea[],
-  { fill, gap, without = unseenSheets(d), isInner = false, freshId }: Pour,
+  { fill, gap, without = unseenSheets(d), freshId }: Pour,
   label: string,
 ): { edit: Edit; flat: string } {
   const known = sheetOfFlats(d);
   const sheet = known ?? freshSheet(freshId(), FLATS, tagColours[5], firstStyle);
   const first: Step[] = known ? [] : [{ step: 'insertSheet', index: 0, sheet }];
-  const isKnown = areas.every((a) => a.inner);
-  const inner =
-    isInner && !isKnown
-      ? innerOutlines(
-          d,
-          areas.map((a) => ({ ...a, without })),
-        )
-      : null;
-  const items = areas.map(({ runs, at, inner: known }, i): Flat => ({
+  const items = areas.map(({ runs, at, inner }): Flat => ({
     kind: 'flat',
     id: freshId(),
     at,
@@ -108,7 +75,7 @@ export function laid(
     runs,
     fill,
     ...(without.length > 0 && { without }),
-    ...(isInner && { inner: known ?? inner![i] }),
+    ...(inner && { inner }),
   }));
   const steps = items.map((item, i): Step => ({
     step: 'insertItem',
@@ -169,7 +136,7 @@ export function flatsIntoLines(
     const { stroke, cap, join, width } = sheetOf(d, place.sheet.id)!.style;
     const id = freshId();
     lines.push(id);
-    const line: Line = { id, runs: flat.runs, style: { stroke, cap, join, width, fill: flat.fill } };
+    const line: Line = { id, runs: shownOutline(flat), style: { stroke, cap, join, width, fill: flat.fill } };
     return [
       { step: 'removeItem', at: placeOf(place), item: flat },
       { step: 'insertItem', at: placeOf(place), item: line },

@@ -16,7 +16,8 @@ import { add, distance, scale, type Box, type Point } from '../geometry/point';
 import { carriedFlats } from './carriedFlats';
 import { movedBy, placesIn } from './flatPlaces';
 import { movedLines, type Moved } from './movedLines';
-import { allFlats, boundsOf, runsOfArea } from './flats';
+import { allFlats, boundsOf } from './flats';
+import { runsOfArea } from './placedArea';
 
 /** Places that stand for a flat: so many across its box, of those that lie in it; of very many flats fewer. */
 const ACROSS = { few: 7, many: 5, from: 100 };

@@ -14,8 +14,9 @@ import { bodyOf } from '../ink/body';
 import { grownStroke } from '../ink/grown';
 import { seeded } from '../seeded';
 import { circle, closed, open } from '../test/arrangements';
-import { pour } from './flats';
+import { pour } from '../test/pour';
 import { withFollowing } from './following';
+import { flatsIntoLines } from './flats';
 import { keepWithinBodies } from './innerOutlines';
 import { styleLines } from './lines';
 import { moveNodes } from './nodes';
@@ -34,7 +35,7 @@ const drawingOf = (runs: readonly CubicRun[], width: number): Drawing => {
   return drawingOnGrid({ ...d, sheets: [{ ...d.sheets[0], items }] });
 };
 const poured = (d: Drawing, at: Point): Drawing =>
-  applyChange(d, changeOf(pour(d, at, { fill: '#c33d2b', gap: 0, isInner: true, freshId })!.edit, freshId()));
+  applyChange(d, changeOf(pour(d, at, { fill: '#c33d2b', gap: 0, freshId }, true)!.edit, freshId()));
 const after = (d: Drawing, e: Edit): Drawing => {
   const change = changeOf(withFollowing(d, e, freshId), freshId());
   const next = applyChange(d, change);
@@ -56,6 +57,15 @@ test('a flat goes to the inner edges of its lines, a hair beneath them; again to
   expect(flat(middles).inner).toBeUndefined();
   const again = after(middles, keepWithinBodies(middles, [flat(d).id], true));
   expect(flat(again).inner).toEqual(flat(d).inner);
+});
+
+test('made a line it is as it was seen; dashes have no gaps for it', () => {
+  const d = poured(drawingOf([frame, wall], 8), p(60, 60));
+  const made = after(d, flatsIntoLines(d, [flat(d).id], () => 'made').edit);
+  expect(made.sheets[0].items.find((i) => i.id === 'made')).toMatchObject({ runs: flat(d).inner! });
+  const dash = { lengths: [12, 9], offset: 0 };
+  const dashed = after(d, styleLines(d, new Set(['l0', 'l1']), { dash }, 'Dashes'));
+  expect(sizeOf(flat(dashed).inner!)).toBeCloseTo(sizeOf(flat(d).inner!), 0);
 });
 
 test('it follows its lines, and how wide they are; where they cover all of it a point is left', () => {

@@ -1,6 +1,6 @@
 import { findLine, listOf, placeOf, type Found } from '../drawing/find';
 import type { Item } from '../drawing/item';
-import { isGroup, linesIn, mapItem } from '../drawing/items';
+import { isGroup, linesIn, mapItem, mapOutlines } from '../drawing/items';
 import { byList, unitOf, wholeItemsOf } from '../drawing/whole';
 import { reflowed } from '../drawing/node';
 import { grownStroke } from '../ink/grown';
@@ -183,12 +183,6 @@ export function freshItems(items: readonly Item[], freshId: () => string): Item[
 /** An item moved, with all that is in it. */
 export function movedItem(item: Item, by: Point): Item {
   if (item.kind === 'picture') return { ...item, at: add(item.at, by) };
-  if (item.kind === 'flat')
-    return {
-      ...item,
-      at: add(item.at, by),
-      runs: movedRuns(item.runs, by),
-      ...(item.inner && { inner: movedRuns(item.inner, by) }),
-    };
+  if (item.kind === 'flat') return { ...mapOutlines(item, (runs) => movedRuns(runs, by)), at: add(item.at, by) };
   return mapItem(item, (l) => ({ ...l, runs: movedRuns(l.runs, by) }));
 }

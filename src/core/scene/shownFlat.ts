@@ -1,3 +1,4 @@
+import { shownOutline } from '../drawing/outline';
 import type { Flat, Line } from '../drawing/schema';
 
 const shown = new WeakMap<Flat, Line>();
@@ -7,7 +8,7 @@ export function shownFlat(flat: Flat): Line {
   let line = shown.get(flat);
   if (!line) {
     const { id, fill, opacity, blend, name } = flat;
-    const runs = flat.inner ?? flat.runs;
+    const runs = shownOutline(flat);
     const style = { stroke: '#000000', width: 0, cap: 'round', join: 'round', fill } as const;
     line = {
       id,

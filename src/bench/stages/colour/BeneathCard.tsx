@@ -1,20 +1,15 @@
 'use client';
 
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { closestCenter, DndContext } from '@dnd-kit/core';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Button } from 'antd';
 import { colourName } from '@/core/colour/colourName';
-import { findItem, listOf, placeOf } from '@/core/drawing/find';
-import { moveBeside, moveToPlace } from '@/core/edits/arrange';
+import { moveBeside } from '@/core/edits/arrange';
 import { stackAt, type AtPlace } from '@/core/edits/stackAt';
 import { opaqueColourOf } from '@/core/scene/ink';
 import type { Drawing } from '@/core';
+import { useDragSensors } from '@/ui/dragSensors';
 import { useBench, useBenchState } from '../../benchContext';
 import { ItemPicture } from '../shared/ItemPicture';
 
@@ -29,10 +24,7 @@ export function BeneathCard() {
   const scale = useBenchState((s) => s.view.scale);
   const flats = useBenchState((s) => s.flats);
   const lines = useBenchState((s) => s.lines);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useDragSensors();
   if (!at) return null;
   const stack = stackAt(drawing, at, REACH / scale);
   if (stack.length < 2) return null;
@@ -40,17 +32,13 @@ export function BeneathCard() {
     if (item.kind === 'flat') bench.chooseFlats([item.id]);
     else if (item.kind === undefined) bench.choose([item.id]);
   };
-  const move = (id: string, by: 1 | -1): void => {
-    const { drawing: now } = bench.getState();
-    const found = findItem(now, id);
-    if (!found) return;
-    const index = Math.min(listOf(found).length - 1, Math.max(0, found.index + by));
-    bench.commit(
-      moveToPlace(now, id, { ...placeOf(found), index }),
-      null,
-      'It lies there already, within its sheet or group.',
-    );
+  /** Puts one right over another that lies above it, or right under one that lies below it. */
+  const put = (from: number, to: number): void => {
+    if (from < 0 || to < 0 || from === to) return;
+    const [one, other] = [stack[from].item.id, stack[to].item.id];
+    bench.commit(moveBeside(bench.getState().drawing, one, other, to < from ? 'over' : 'under'));
   };
+  const placeOf = (id: unknown): number => stack.findIndex(({ item }) => item.id === id);
   return (
     <div className="card" role="group" aria-label="What lies here">
       <div className="row">
@@ -62,23 +50,20 @@ export function BeneathCard() {
         autoScroll={false}
         sensors={sensors}
         collisionDetection={closestCenter}
-        onDragEnd={({ active, over }) => {
-          const place = (id: unknown): number => stack.findIndex(({ item }) => item.id === id);
-          if (!over || place(over.id) < 0) return;
-          const where = place(over.id) < place(active.id) ? 'over' : 'under';
-          bench.commit(moveBeside(bench.getState().drawing, String(active.id), String(over.id), where));
-        }}
+        onDragEnd={({ active, over }) => over && put(placeOf(active.id), placeOf(over.id))}
       >
         <SortableContext items={stack.map(({ item }) => item.id)} strategy={verticalListSortingStrategy}>
           <ol className="stack-list">
-            {stack.map((one) => (
+            {stack.map((one, i) => (
               <StackRow
                 key={one.item.id}
                 one={one}
                 drawing={drawing}
                 isOn={flats.has(one.item.id) || lines.has(one.item.id)}
                 onTake={() => take(one)}
-                onMove={(by) => move(one.item.id, by)}
+                isTop={i === 0}
+                isLowest={i === stack.length - 1}
+                onMove={(by) => put(i, i + by)}
               />
             ))}
           </ol>
@@ -92,19 +77,21 @@ type RowProps = {
   one: AtPlace;
   drawing: Drawing;
   isOn: boolean;
+  isTop: boolean;
+  isLowest: boolean;
   onTake: () => void;
   onMove: (by: 1 | -1) => void;
 };
 
 /** One thing that lies there: a press takes it in hand, a drag puts it over or under another. */
-function StackRow({ one, drawing, isOn, onTake, onMove }: RowProps) {
+function StackRow({ one, drawing, isOn, isTop, isLowest, onTake, onMove }: RowProps) {
   const { item } = one;
   const reading = useBenchState((s) => s.reading);
   const { setNodeRef, attributes, listeners, transform, transition } = useSortable({ id: item.id, disabled: reading });
   const name = nameOf(drawing, one);
   const steps = [
-    { by: 1, sign: '↑', what: 'over' },
-    { by: -1, sign: '↓', what: 'under' },
+    { by: -1, sign: '↑', what: 'over', isEnd: isTop },
+    { by: 1, sign: '↓', what: 'under', isEnd: isLowest },
   ] as const;
   return (
     <li
@@ -123,12 +110,12 @@ function StackRow({ one, drawing, isOn, onTake, onMove }: RowProps) {
         <ItemPicture item={item} fill={item.kind === 'flat' ? opaqueColourOf(drawing, item.fill) : undefined} />
         <span>{name}</span>
       </button>
-      {steps.map(({ by, sign, what }) => (
+      {steps.map(({ by, sign, what, isEnd }) => (
         <Button
           key={what}
           size="small"
           type="text"
-          disabled={reading}
+          disabled={reading || isEnd}
           aria-label={`${name}: ${what} the next`}
           onClick={() => onMove(by)}
         >

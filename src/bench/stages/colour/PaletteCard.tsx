@@ -1,7 +1,7 @@
 'use client';
 
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { rectSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { closestCenter, DndContext } from '@dnd-kit/core';
+import { rectSortingStrategy, SortableContext } from '@dnd-kit/sortable';
 import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
@@ -21,6 +21,7 @@ import { MOST_STEPS } from '@/core/colour/tone';
 import { Choice } from '@/ui/Chip';
 import { formatCount } from '@/ui/format';
 import { NumberField } from '@/ui/NumberField';
+import { useDragSensors } from '@/ui/dragSensors';
 import { useBench, useBenchState, useBenchStateLater, usePreference } from '../../benchContext';
 import { paletteFromPicture } from '../../commands/colours';
 import { preferIn } from '../../state/preferences';
@@ -44,10 +45,7 @@ export function PaletteCard() {
   const [steps, setSteps] = useState<number | null>(null);
   const one = swatches.find((s) => s.id === picked);
   const groups = [...new Set(swatches.map((s) => s.group ?? ''))].sort((a, b) => Number(a !== '') - Number(b !== ''));
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useDragSensors();
   const pick = (s: Swatch): void => {
     setPicked(s.id === picked ? null : s.id);
     preferIn('pour', { colour: s.colour });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { isOnGrid, keepOnGrid, lineOnGrid, pointOnGrid, runsOnGrid } from '../../drawing/grid';
+import { isOnGrid, keepOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
 import type { Item } from '../../drawing/item';
-import { mapItem } from '../../drawing/items';
+import { mapItem, mapOutlines } from '../../drawing/items';
 import { keepBox, movedRuns } from '../../drawing/run';
 import { idSchema, offsetSchema, type Line } from '../../drawing/schema';
 import type { Point } from '../../geometry/point';
@@ -30,10 +30,8 @@ export const translate = definition({
 function translated(item: Item, by: Point): Item {
   if (item.kind === 'flat') {
     if (pointOnGrid(item.at) !== item.at) throw new ChangeError(`flat ${item.id} is not on the grid`);
-    if (item.inner && runsOnGrid(item.inner) !== item.inner)
-      throw new ChangeError(`flat ${item.id} is not on the grid`);
-    const at = { x: item.at.x + by.x, y: item.at.y + by.y };
-    return { ...lineMoved(item, by), at, ...(item.inner && { inner: movedRuns(item.inner, by) }) };
+    const moved = mapOutlines(item, (runs) => lineMoved({ id: item.id, runs }, by).runs);
+    return { ...moved, at: { x: item.at.x + by.x, y: item.at.y + by.y } };
   }
   if (item.kind !== 'picture') return mapItem(item, (line) => lineMoved(line, by));
   if (pointOnGrid(item.at) !== item.at) throw new ChangeError(`picture ${item.id} is not on the grid`);

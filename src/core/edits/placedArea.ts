@@ -1,6 +1,20 @@
+import { runFromCubics } from '../drawing/fromCubics';
 import { outlineBox, polygonOf } from '../drawing/outline';
 import type { Run } from '../drawing/schema';
+import type { Area } from '../flats/arrangement';
 import type { Point } from '../geometry/point';
+
+/** The runs of an area's outline. */
+export const runsOfArea = ({ loops }: Area): Run[] => loops.map((l) => runFromCubics(l, true));
+
+/** The outline of an area, and a place in it; what of it lies outside of its lines' bodies, where that is known. */
+export type PlacedArea = { readonly runs: readonly Run[]; readonly at: Point; readonly inner?: readonly Run[] };
+
+/** An area with a place well within it. */
+export function placedArea(area: Area): PlacedArea {
+  const runs = runsOfArea(area);
+  return { runs, at: placeIn(runs) };
+}
 
 const ROWS = 12;
 
