@@ -35,7 +35,7 @@ export function PourOptions() {
         max={200}
         onCommit={(g) => preferIn('pour', { gap: g })}
       />
-      <span className="option-label">up to</span>
+      <span className="option-label">to the lines’</span>
       <Choice
         label="How far flats go"
         options={reaches}
