@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import { ApiError, askJson, changesBefore, type Opened } from './state/api';
 import { startChecking } from './state/checkingOf';
+import { startFollowing } from './state/followingElsewhere';
 import { startHandRecord } from './state/handRecord';
 import { enter } from './state/oneTab';
 import { openDrawing } from './state/opening';
@@ -127,6 +128,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     () => tenancy.release(),
     rememberPlace(bench, id),
     startChecking(bench),
+    startFollowing(bench),
     startHandRecord(bench, id),
   );
   return { state: 'open', bench, takeOver: tenancy.takeOver, resume: resumeOrTell, damaged: opened.damaged ?? null };

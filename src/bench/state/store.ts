@@ -7,7 +7,7 @@ import type { Edit } from '@/core/change/edit';
 import { drawnBehind, drawnInside } from '@/core/edits/drawnInto';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
-import { FollowersUnderHand } from './followersUnderHand';
+import { FollowersUnderHand, type FollowingElsewhere } from './followersUnderHand';
 import { Mirroring } from './mirroring';
 import { Past } from './past';
 import { reconciled } from './reconciled';
@@ -59,6 +59,8 @@ export type Bench = StoreApi<BenchState> & {
   recallFrom(revision: number, read: Recall): void;
   /** Hears of every change made here, undone and redone ones too, before the state shows it. */
   onChange(listener: (made: Made) => void): () => void;
+  /** Who works out what follows from what a hand shows, so that the hand need not wait; null leaves it to the bench. */
+  followElsewhere(elsewhere: FollowingElsewhere | null): void;
 };
 
 /** Reads a stretch of the journal that ends before a revision; `from` is the revision of its first change. */
@@ -107,7 +109,9 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   let messages = 0;
   const past = new Past();
   const mirroring = new Mirroring();
-  const followers = new FollowersUnderHand();
+  const followers = new FollowersUnderHand((was, is) => {
+    if (get().preview === was) set({ preview: is });
+  });
 
   const bench: Bench = Object.assign(store, {
     commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
@@ -209,6 +213,9 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     onChange(listener: (made: Made) => void): () => void {
       listeners.add(listener);
       return () => void listeners.delete(listener);
+    },
+    followElsewhere(elsewhere: FollowingElsewhere | null): void {
+      followers.elsewhere = elsewhere;
     },
   });
   return bench;
