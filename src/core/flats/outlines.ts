@@ -1,6 +1,6 @@
-import { derivative, evaluate, pieceOf, type Cubic } from '../geometry/cubic';
+import { evaluate, pieceOf, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
-import { add, cross, distance, mix, subtract, type Point } from '../geometry/point';
+import { add, distance, mix, subtract, type Point } from '../geometry/point';
 import { headOf, tailOf, type Walk } from './faces';
 import type { Vertices } from './grid';
 import type { Pieces } from './pieces';
@@ -28,6 +28,8 @@ export class Outlines {
   private readonly parameters: Float64Array;
   /** Parts by their first piece: each has an area to both its sides, and is drawn once for both. */
   private readonly drawn: (Drawn | undefined)[];
+  private readonly p: Tangent = { x: 0, y: 0, dx: 0, dy: 0 };
+  private readonly q: Tangent = { x: 0, y: 0, dx: 0, dy: 0 };
 
   constructor(
     private readonly curves: readonly Cubic[],
@@ -169,14 +171,18 @@ export class Outlines {
   /** Newton's steps towards where two curves cross; the vertex itself where they lead away. */
   private crossingNear(vertex: number, a: number, ta: number, b: number, tb: number): Point {
     const [c, d] = [this.curves[a], this.curves[b]];
-    let [s, u] = [ta, tb];
+    const { p, q } = this;
+    let s = ta;
+    let u = tb;
     for (let i = 0; i < NEWTON; i++) {
-      const [p, q] = [evaluate(c, s), evaluate(d, u)];
-      const [dp, dq] = [derivative(c, s), derivative(d, u)];
-      const gap = subtract(p, q);
-      const determinant = cross(dp, dq);
+      tangentAt(c, s, p);
+      tangentAt(d, u, q);
+      const determinant = p.dx * q.dy - p.dy * q.dx;
       if (Math.abs(determinant) < 1e-9) break;
-      const [ds, du] = [cross(gap, dq) / determinant, cross(gap, dp) / determinant];
+      const x = p.x - q.x;
+      const y = p.y - q.y;
+      const ds = (x * q.dy - y * q.dx) / determinant;
+      const du = (x * p.dy - y * p.dx) / determinant;
       s -= ds;
       u -= du;
       if (Math.abs(ds) < SETTLED && Math.abs(du) < SETTLED) break;
@@ -191,6 +197,18 @@ export class Outlines {
     this.parameters[2 * vertex + 1] = u;
     return found;
   }
+}
+
+/** A place on a curve and its derivative there: kept and written over, for there are millions. */
+type Tangent = { x: number; y: number; dx: number; dy: number };
+
+function tangentAt([a, b, c, d]: Cubic, t: number, into: Tangent): void {
+  const m = 1 - t;
+  const [m2, mt, t2] = [m * m, m * t, t * t];
+  into.x = m2 * m * a.x + 3 * t * m2 * b.x + 3 * t2 * m * c.x + t2 * t * d.x;
+  into.y = m2 * m * a.y + 3 * t * m2 * b.y + 3 * t2 * m * c.y + t2 * t * d.y;
+  into.dx = 3 * (m2 * (b.x - a.x) + 2 * mt * (c.x - b.x) + t2 * (d.x - c.x));
+  into.dy = 3 * (m2 * (b.y - a.y) + 2 * mt * (c.y - b.y) + t2 * (d.y - c.y));
 }
 
 /** A cubic with its ends moved to two places, its handles with them. */
