@@ -18,6 +18,7 @@ const coreFloors = [
   'geometry',
   'raster',
   'colour',
+  'edges',
   'drawing',
   'change',
   'ink',

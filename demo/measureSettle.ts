@@ -65,7 +65,7 @@ export function notesOfSettled(sketch: Sketch, by: number, reach: number, seed: 
 
 type Settled = { before: number; after: number; fresh: string[] };
 
-function disturbed(cubics: readonly Cubic[], closed: boolean, by: number, random: () => number): Cubic[] {
+export function disturbed(cubics: readonly Cubic[], closed: boolean, by: number, random: () => number): Cubic[] {
   const offsets = Array.from({ length: cubics.length + 1 }, (): Point => {
     const a = 2 * Math.PI * random();
     return { x: by * Math.cos(a), y: by * Math.sin(a) };

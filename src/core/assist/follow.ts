@@ -9,7 +9,7 @@ import { inkPath } from './inkPath';
 import { MinimalPath, STEPS } from './minimalPath';
 import { straightOn } from './straightOn';
 import { endsDrawnTo } from './pencilStroke';
-import { trackedInk, type Tracked } from './tracked';
+import { trackedInk, type TrackedInk } from './tracked';
 
 /** A place within this many px of ink is drawn onto it. */
 const REACH = 12;
@@ -37,7 +37,7 @@ export class Follower {
   private readonly field: FollowField;
   private readonly search: MinimalPath;
   private readonly guide: Guide;
-  private readonly tracked: Tracked | null;
+  private readonly tracked: TrackedInk | null;
 
   constructor(image: GrayImage, target: 'ink' | 'edge') {
     this.field = followField(image, target);

@@ -1,6 +1,6 @@
 import type { Aims } from './settleAims';
 import type { InkPath } from './inkPath';
-import { trackedAt, type Tracked } from './tracked';
+import { trackedAt, type TrackedInk } from './tracked';
 
 const STEP = 0.25;
 /** How far back the direction of an end is taken from, px. */
@@ -12,7 +12,7 @@ const BACK = 8;
  * than its line.
  */
 export function inkEnd(
-  picture: Tracked,
+  picture: TrackedInk,
   { n, x, y }: Aims,
   atStart: boolean,
   { offset, half }: InkPath,

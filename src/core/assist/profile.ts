@@ -1,5 +1,5 @@
 import type { Places } from '../geometry/along';
-import { trackedAt, type Tracked } from './tracked';
+import { trackedAt, type TrackedInk } from './tracked';
 
 /** Steps across a line, px. */
 export const STEP = 0.5;
@@ -14,15 +14,14 @@ export type Profiles = {
 
 /**
  * The values across a line, each the mean of three neighbouring rows: paper's tooth and noise even out along a stroke.
- * Closed lines go round. Of edges, the slope along the row.
+ * Closed lines go round.
  */
-export function profilesAcross(picture: Tracked, places: Places, reach: number): Profiles {
+export function profilesAcross(picture: TrackedInk, places: Places, reach: number): Profiles {
   const half = Math.ceil(reach / STEP);
   const width = 2 * half + 1;
   const { n } = places;
   const raw = new Float32Array(n * width);
   for (let i = 0; i < n; i++) sampleRow(picture, places, i, half, raw.subarray(i * width, (i + 1) * width));
-  if (picture.target === 'edge') slopes(raw, n, width);
   const values = new Float32Array(n * width);
   for (let i = 0; i < n; i++) {
     const before = i > 0 ? i - 1 : places.closed ? n - 1 : i;
@@ -34,7 +33,7 @@ export function profilesAcross(picture: Tracked, places: Places, reach: number):
 }
 
 /** The values across one place: as `trackedAt` has them, written out for rows that keep clear of the picture's edge. */
-function sampleRow(picture: Tracked, places: Places, i: number, half: number, row: Float32Array): void {
+function sampleRow(picture: TrackedInk, places: Places, i: number, half: number, row: Float32Array): void {
   const { width, height, values } = picture;
   const [dx, dy] = [STEP * places.nx[i], STEP * places.ny[i]];
   const [x, y] = [places.x[i] - 0.5, places.y[i] - 0.5];
@@ -53,18 +52,6 @@ function sampleRow(picture: Tracked, places: Places, i: number, half: number, ro
     const above = values[at] + (values[at + 1] - values[at]) * fx;
     const below = values[at + width] + (values[at + width + 1] - values[at + width]) * fx;
     row[k + half] = above + (below - above) * (py - t);
-  }
-}
-
-/** Turns rows of values into rows of their slope a px. */
-function slopes(raw: Float32Array, n: number, width: number): void {
-  const row = new Float32Array(width);
-  for (let i = 0; i < n; i++) {
-    for (let k = 0; k < width; k++) {
-      const [a, b] = [Math.max(0, k - 1), Math.min(width - 1, k + 1)];
-      row[k] = (raw[i * width + b] - raw[i * width + a]) / ((b - a) * STEP);
-    }
-    raw.set(row, i * width);
   }
 }
 

@@ -1,7 +1,7 @@
 import { darknessOf, inkIn, medianDarkness } from './inkMask';
 import { inkPath, type InkPath } from './inkPath';
 import { profilesAcross, STEP, strokeBeneath, type Profiles } from './profile';
-import { trackedOf, type Tracked } from './tracked';
+import { trackedInkOf, type TrackedInk } from './tracked';
 import { assertReach } from './tracked';
 import type { Mark } from '../drawing/schema';
 import { assertRun, placesAlong, stepOf, type CubicRun, type Places } from '../geometry/along';
@@ -47,7 +47,7 @@ export function readWidths(run: CubicRun, image: GrayImage, options: { reach: nu
   assertGrayImage(image);
   assertReach(options);
   const places = placesAlong(run, SPACING);
-  const path = strokePath(trackedOf(image, 'ink'), places, options.reach);
+  const path = strokePath(trackedInkOf(image), places, options.reach);
   if (!path) return [];
   const raw = unsmoothed(image);
   const profiles = profilesAcross(raw.tracked, places, options.reach + WIDEST + 2);
@@ -91,7 +91,7 @@ const LOST = 0.25;
 const SEEN = 0.12;
 
 /** The ink's way beneath a run; where it lies under wider strokes for long, by the little of it that is seen. */
-function strokePath(picture: Tracked, places: Places, reach: number): InkPath | null {
+function strokePath(picture: TrackedInk, places: Places, reach: number): InkPath | null {
   const path = inkPath(picture, places, reach);
   const lost = (p: InkPath): number => p.offset.reduce((count, o) => count + (Number.isNaN(o) ? 1 : 0), 0);
   if (!path || lost(path) < LOST * places.n) return path;
@@ -102,7 +102,7 @@ function strokePath(picture: Tracked, places: Places, reach: number): InkPath | 
 
 /** Looks through a picture ahead of the first line that is read from it: seconds for a large one. */
 export function prepareWidths(image: GrayImage): void {
-  trackedOf(image, 'ink');
+  trackedInkOf(image);
   unsmoothed(image);
 }
 
@@ -135,10 +135,10 @@ function steadied(offset: Float64Array, mixed: Uint8Array, closed: boolean): Flo
 
 type Sides = { left: number; right: number };
 
-const known = new WeakMap<GrayImage, { tracked: Tracked; grain: number }>();
+const known = new WeakMap<GrayImage, { tracked: TrackedInk; grain: number }>();
 
 /** How much darker than its paper each pixel is, without smoothing, and how dark the bare paper is at the median. */
-function unsmoothed(image: GrayImage): { tracked: Tracked; grain: number } {
+function unsmoothed(image: GrayImage): { tracked: TrackedInk; grain: number } {
   let found = known.get(image);
   if (!found) {
     const { width, height } = image;

@@ -4,7 +4,7 @@ import { controlsOf, segmentsOf, type Spline } from '../geometry/fit/spline';
 import { relax } from '../geometry/fit/relax';
 import type { Samples } from '../geometry/fit/samples';
 import { add, distance, subtract, type Point } from '../geometry/point';
-import { assertGrayImage, type GrayImage } from '../raster/grayImage';
+import { assertPicture, type Picture } from '../colour/picture';
 import { assertRun, placesAlong, type CubicRun, type Places } from '../geometry/along';
 import { inkEnd } from './inkEnd';
 import { inkPath } from './inkPath';
@@ -28,9 +28,9 @@ const PIN = 0.5;
  * ink beneath keeps its place, and what lies between is carried along.
  * @throws RangeError for a bad run or picture, a reach that is not above 0, or an unknown target.
  */
-export function settle(run: CubicRun, image: GrayImage, options: SettleOptions): CubicRun {
+export function settle(run: CubicRun, image: Picture, options: SettleOptions): CubicRun {
   assertRun(run);
-  assertGrayImage(image);
+  assertPicture(image);
   assertReach(options);
   const picture = trackedOf(image, options.target);
   const places = placesAlong(run, spacingFor(run));

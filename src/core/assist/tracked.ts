@@ -1,39 +1,41 @@
-import { blurred } from '../raster/blur';
-import type { GrayImage } from '../raster/grayImage';
+import { inGrey, type Picture } from '../colour/picture';
+import { labPictureOf, type LabPicture } from '../edges/labPicture';
 import { inkIn, type Ink } from './inkMask';
 
 export type Target = 'ink' | 'edge';
 
 /**
- * A picture made ready for lines to be laid against it. Ink: how much darker each pixel is than its paper. Edge: the
- * smoothed values, whose slope tells edges. `clear` is the value (ink) or the slope a px (edge) from which on
- * there is something for sure.
+ * The ink of a picture made ready for lines to be laid against it: how much darker each pixel is than its paper; from `clear`
+ * on there is ink for sure.
  */
-export type Tracked = {
-  readonly target: Target;
+export type TrackedInk = {
+  readonly target: 'ink';
   readonly width: number;
   readonly height: number;
   readonly values: Uint8Array;
   readonly clear: number;
 };
 
-/** Edges are looked for on a picture smoothed so much, px; logarithms would move them to their dark side. */
-const EDGE_SIGMA = 1.3;
-const CLEAR_SLOPE = 2.5;
+/** A picture made ready for lines to be laid against its edges, which its colours tell. */
+export type TrackedEdges = { readonly target: 'edge'; readonly lab: LabPicture };
 
-const known = new WeakMap<GrayImage, Partial<Record<Target, Tracked>>>();
+export type Tracked = TrackedInk | TrackedEdges;
 
-/** Makes a picture ready; done once for each picture and target. */
-export function trackedOf(image: GrayImage, target: Target): Tracked {
+const known = new WeakMap<Picture, TrackedInk>();
+
+/** Makes the ink of a picture ready; done once for each picture. */
+export function trackedInkOf(image: Picture): TrackedInk {
   let made = known.get(image);
-  if (!made) known.set(image, (made = {}));
-  return (made[target] ??= target === 'ink' ? inkTracked(image) : edgeTracked(image));
+  if (!made) known.set(image, (made = trackedInk(inkIn(inGrey(image)))));
+  return made;
 }
 
-const inkTracked = (image: GrayImage): Tracked => trackedInk(inkIn(image));
+/** Makes a picture ready; done once for each picture and target. */
+export const trackedOf = (image: Picture, target: Target): Tracked =>
+  target === 'ink' ? trackedInkOf(image) : { target, lab: labPictureOf(image) };
 
 /** The same from ink that has been told from its paper before. */
-export const trackedInk = ({ width, height, dark, rim }: Ink): Tracked => ({
+export const trackedInk = ({ width, height, dark, rim }: Ink): TrackedInk => ({
   target: 'ink',
   width,
   height,
@@ -41,16 +43,8 @@ export const trackedInk = ({ width, height, dark, rim }: Ink): Tracked => ({
   clear: 0.42 * rim,
 });
 
-const edgeTracked = (image: GrayImage): Tracked => ({
-  target: 'edge',
-  width: image.width,
-  height: image.height,
-  values: blurred(image, EDGE_SIGMA).data,
-  clear: CLEAR_SLOPE,
-});
-
 /** The value at a place between pixels' centres; that of the nearest pixel beyond the edge. */
-export function trackedAt({ width, height, values }: Tracked, x: number, y: number): number {
+export function trackedAt({ width, height, values }: TrackedInk, x: number, y: number): number {
   const px = Math.min(width - 1.001, Math.max(0, x - 0.5));
   const py = Math.min(height - 1.001, Math.max(0, y - 0.5));
   const l = px | 0;

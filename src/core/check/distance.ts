@@ -4,7 +4,7 @@ import { assertRun, placesAlong, stepOf, type CubicRun, type Places } from '../g
 import { distanceToChord } from '../geometry/chord';
 import { inkPath } from '../assist/inkPath';
 import { trackedOf, type Target } from '../assist/tracked';
-import { assertGrayImage, type GrayImage } from '../raster/grayImage';
+import { assertPicture, type Picture } from '../colour/picture';
 
 export type DistanceOptions = { reach: number; target: Target };
 
@@ -25,9 +25,9 @@ export const SPACING = 2;
  * is left out of the figures. Where strokes cross, the stroke that the run follows is traced straight on.
  * @throws RangeError for a bad run or picture, a reach that is not above 0, or an unknown target.
  */
-export function distanceFromInk(run: CubicRun, image: GrayImage, options: DistanceOptions): Distance {
+export function distanceFromInk(run: CubicRun, image: Picture, options: DistanceOptions): Distance {
   assertRun(run);
-  assertGrayImage(image);
+  assertPicture(image);
   assertReach(options);
   const places = placesAlong(run, SPACING);
   const path = inkPath(trackedOf(image, options.target), places, options.reach);

@@ -18,3 +18,8 @@ export const canLines: TrueLine[] = Object.entries(canPaths).map(([part, path]) 
   const [, start] = /^M(\S+ \S+)/.exec(path)!;
   return trueLine(part, path.endsWith(start) ? path : `${path} L${start}`, 3, true);
 });
+
+/** Its parts from the back to the front, as they are painted. */
+export const canInOrder = ['handle', 'spout', 'rose', 'body', 'rim', 'bail'].map(
+  (part) => canLines.find((l) => l.part === part)!,
+);

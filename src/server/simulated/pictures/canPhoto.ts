@@ -53,12 +53,12 @@ ${tin('body', 450, 970, stops)}${tin('spout', 1010, 1210, '<stop offset="0" stop
 <radialGradient id="hole" gradientUnits="userSpaceOnUse" cx="690" cy="462" r="240"><stop offset="0" stop-color="#1f3235"/><stop offset="1" stop-color="#456367"/></radialGradient>
 <linearGradient id="sill" x1="0" x2="0" y1="0" y2="1"><stop offset="0" stop-color="#d8c9ae"/><stop offset="1" stop-color="#b39f7e"/></linearGradient>
 <filter id="far" x="-20%" y="-20%" width="140%" height="140%"><feGaussianBlur stdDeviation="34"/></filter><filter id="near" x="-30%" y="-60%" width="160%" height="220%"><feGaussianBlur stdDeviation="22"/></filter><filter id="soft" x="-20%" y="-20%" width="140%" height="140%"><feGaussianBlur stdDeviation="9"/></filter>
-<clipPath id="in"><path d="${canPaths.body}Z"/></clipPath></defs>
+<clipPath id="in"><path d="${canPaths.body}Z"/></clipPath><clipPath id="mouth"><path d="${canPaths.rim}Z"/></clipPath></defs>
 <rect width="1600" height="1200" fill="#93a66a"/><g filter="url(#far)">${blots}<rect y="640" width="1600" height="120" fill="#6d7d4b"/></g>
 <rect y="770" width="1600" height="430" fill="url(#sill)"/><rect y="770" width="1600" height="9" fill="#efe4cd" opacity=".8"/>
 <ellipse cx="800" cy="990" rx="430" ry="48" fill="#3c2f1c" opacity=".6" filter="url(#near)"/><ellipse cx="720" cy="980" rx="270" ry="22" fill="#2a2013" opacity=".6" filter="url(#soft)"/>
-<path d="${canPaths.handle}Z" fill="url(#handle)"/><path d="${canPaths.spout}Z" fill="url(#spout)"/><path d="${canPaths.rose}Z" fill="#7fa3a5"/>
-<path d="${canPaths.body}Z" fill="url(#body)"/><g clip-path="url(#in)"><ellipse cx="710" cy="1000" rx="300" ry="60" fill="#20383b" opacity=".5" filter="url(#soft)"/><path d="M452 880 C560 930 860 930 968 880" stroke="#2f4d50" stroke-width="9" fill="none" opacity=".55"/><path d="M452 872 C560 922 860 922 968 872" stroke="#d5e6e5" stroke-width="4" fill="none" opacity=".6"/><ellipse cx="590" cy="720" rx="16" ry="190" fill="#f3fbfa" opacity=".55" filter="url(#soft)"/></g>
-<path d="${canPaths.rim}Z" fill="url(#hole)"/><path d="${canPaths.rim}Z" fill="none" stroke="#b7d0d0" stroke-width="7"/><path d="M470 474 C474 508 590 520 710 520 C830 520 946 508 950 474" fill="none" stroke="#2f4a4d" stroke-width="3" opacity=".7"/>
+<path d="${canPaths.handle}Z" fill="url(#handle)"/><path d="${canPaths.spout}Z" fill="url(#spout)"/><path d="${canPaths.rose}Z" fill="#5d8084"/>
+<path d="${canPaths.body}Z" fill="url(#body)"/><g clip-path="url(#in)"><ellipse cx="710" cy="1000" rx="300" ry="60" fill="#20383b" opacity=".5" filter="url(#soft)"/><path d="M452 880 C560 930 860 930 968 880" stroke="#2f4d50" stroke-width="9" fill="none" opacity=".55"/><path d="M452 872 C560 922 860 922 968 872" stroke="#d5e6e5" stroke-width="4" fill="none" opacity=".6"/><path d="M462 500 C480 530 590 542 710 542 C830 542 940 530 958 500" fill="none" stroke="#2f4a4d" stroke-width="22" opacity=".55" filter="url(#soft)"/><ellipse cx="590" cy="720" rx="16" ry="190" fill="#f3fbfa" opacity=".55" filter="url(#soft)"/></g>
+<path d="${canPaths.rim}Z" fill="url(#hole)"/><path d="${canPaths.rim}Z" fill="none" stroke="#b7d0d0" stroke-width="25" clip-path="url(#mouth)"/>
 <path d="${canPaths.bail}Z" fill="url(#body)"/></svg>`;
 }
