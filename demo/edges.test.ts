@@ -1,6 +1,7 @@
 import { settle } from '../src/core';
 import { seeded } from '../src/core/seeded';
 import { disturbed } from './measureSettle';
+import { measureFollowEdges } from './measureFollowEdges';
 import { canScene, nearShare, potScene, seenIn } from './scenes';
 
 test.each([
@@ -19,4 +20,18 @@ test.each([
     length += after.places;
   }
   expect(near / length).toBeGreaterThan(0.95);
+});
+
+test.each([
+  ['the watering can', canScene],
+  ['the clay pot', potScene],
+])('a pen that strays is led along the edges of %s: few curves, none that cross', async (_, make) => {
+  const scene = await make();
+  for (const seed of [1, 3]) {
+    const f = measureFollowEdges(scene, seed);
+    expect(f.near).toBeGreaterThan(0.965);
+    expect(f.segments).toBeLessThan(1.5 * f.trueSegments);
+    expect(f).toMatchObject({ crossings: 0, lost: 0 });
+    expect(f.kinks).toBeLessThan(2);
+  }
 });

@@ -1,5 +1,5 @@
 import type { Cubic, GrayImage, Point } from '../src/core';
-import { Follower } from '../src/core/assist/follow';
+import { InkFollower } from '../src/core/assist/follow';
 import { cubicLength } from '../src/core';
 import { evaluate } from '../src/core/geometry/cubic';
 import { seeded } from '../src/core/seeded';
@@ -31,7 +31,7 @@ export function measureFollow(
   seed: number,
 ): FollowFigures {
   const random = seeded(seed);
-  const follower = new Follower(image, 'ink');
+  const follower = new InkFollower(image);
   const truth = lines.map((l) => l.cubics.map((c) => c.map((p) => ({ x: p.x * scale, y: p.y * scale })) as Cubic));
   const f: FollowFigures = { near: 0, nearAtCrossings: 0, presses: 0, segments: 0, trueSegments: 0, moves: [] };
   let [length, atCrossings] = [0, 0];

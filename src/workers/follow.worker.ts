@@ -1,14 +1,16 @@
 import { expose } from 'comlink';
-import type { Cubic, GrayImage, Point } from '@/core';
-import { Follower } from '@/core/assist/follow';
+import type { Cubic, Point } from '@/core';
+import type { Following } from '@/core/assist/follow';
+import { followerFor } from '@/core/assist/followWay';
+import type { Picture } from '@/core/colour/picture';
 
-let follower: Follower | null = null;
+let follower: Following | null = null;
 
-/** Follows the ink of one picture, which is made ready first. */
+/** Follows the ink, or the edges, of one picture, which is made ready first. */
 const following = {
-  prepare(image: GrayImage, target: 'ink' | 'edge'): void {
+  prepare(image: Picture, target: 'ink' | 'edge'): void {
     follower = null;
-    follower = new Follower(image, target);
+    follower = followerFor(image, target);
   },
 
   /** Between two places of the picture, px; null where nothing leads there. */

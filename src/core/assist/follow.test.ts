@@ -3,7 +3,8 @@ import { cubicAt, type Cubic, type GrayImage, type Point } from '../index';
 import { grayImage } from '../raster/grayImage';
 import { distance } from '../geometry/point';
 import { seeded } from '../seeded';
-import { Follower } from './follow';
+import { EdgeFollower } from './edgeFollower';
+import { InkFollower } from './follow';
 import { MinimalPath, STEPS } from './minimalPath';
 
 /** A picture of strokes, given by how far a place is from their middles, with the paper's grain. */
@@ -34,7 +35,7 @@ const samples = (cubics: readonly Cubic[]): Point[] =>
 
 describe('following ink', () => {
   const middle = { x: 200, y: 200 };
-  const circle = new Follower(drawn(400, 400, ring(middle, 120)), 'ink');
+  const circle = new InkFollower(drawn(400, 400, ring(middle, 120)));
 
   it('runs along the middle of a stroke, in few cubics, from the very place that it is followed from', () => {
     const from = { x: 81, y: 203 };
@@ -70,7 +71,7 @@ describe('following ink', () => {
         { x: 30, y: 150 - 170 * slope },
         { x: 370, y: 150 + 170 * slope },
       ];
-      const follower = new Follower(drawn(400, 300, segment(a, b), segment(c, d)), 'ink');
+      const follower = new InkFollower(drawn(400, 300, segment(a, b), segment(c, d)));
       let cubics: Cubic[] | null = null;
       for (let x = 60; x <= 340; x += 20) cubics = follower.path({ x: 50, y: 150 }, { x, y: 151 });
       const off = samples(cubics!).map((p) => Math.abs(p.y - 150));
@@ -91,7 +92,7 @@ test('in a photo it runs along the edge of a tone', () => {
     for (let x = 0; x < 300; x++)
       image.data[y * 300 + x] =
         90 + 110 / (1 + Math.exp((100 - distance({ x: x + 0.5, y: y + 0.5 }, { x: 150, y: 150 })) / 2));
-  const follower = new Follower(image, 'edge');
+  const follower = new EdgeFollower(image);
   const cubics = follower.path({ x: 50, y: 150 }, { x: 150, y: 50 })!;
   for (const p of samples(cubics).slice(10, -10))
     expect(Math.abs(distance(p, { x: 150, y: 150 }) - 100)).toBeLessThan(1.5);

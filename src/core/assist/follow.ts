@@ -8,18 +8,14 @@ import { followField, stepCostOf, type FollowField } from './followField';
 import { inkPath } from './inkPath';
 import { MinimalPath, STEPS } from './minimalPath';
 import { straightOn } from './straightOn';
+import { Guide, UNGUIDED } from './guide';
 import { endsDrawnTo } from './pencilStroke';
 import { trackedInk, type TrackedInk } from './tracked';
 
 /** A place within this many px of ink is drawn onto it. */
-const REACH = 12;
+export const REACH = 12;
 /** So many pixels are looked at for one place of the pointer at most; what was found is kept for the next. */
-const BUDGET = 240_000;
-/** The hand's way is this broad to either side, and what lies off it is this much dearer a pixel. */
-const HAND = 9;
-const UNGUIDED = 6;
-/** Places of the pointer further apart than this tell nothing of the way between them. */
-const LEAP = 80;
+export const BUDGET = 240_000;
 /** The curves hold the ink's middle within this, px of the picture. */
 const TOLERANCE = 1;
 /** The second measure: how far apart, how far aside, px of the field, and over how many places it is eased in. */
@@ -27,23 +23,35 @@ const SPACING = 2;
 const SECOND_REACH = 3;
 const FADE = 10;
 
+/** What goes along a picture's ink or its edges after a hand. All places are px of the picture. */
+export interface Following {
+  /** The curves from one place to what is followed nearest to another; null where that is too far, or as good as the same. */
+  path(from: Point, to: Point): Cubic[] | null;
+  /** Forgets where the hand has been. */
+  begin(): void;
+  /** The hand came by a place on its way from `from`. */
+  lead(from: Point, by: Point): void;
+  /** The middle of what is followed near a place; the place itself where there is none. */
+  middleNear(p: Point): Point;
+}
+
 /**
- * Follows the ink of a picture (or, in a photo, its edges) from one place to another: a live wire (Mortensen and Barrett,
+ * Follows the ink of a picture from one place to another: a live wire (Mortensen and Barrett,
  * "Intelligent Scissors for Image Composition", SIGGRAPH 1995), with steps across the ink dearer than along it, so that
  * at a crossing the way goes straight on, and dearer where the hand has not been: of two lines it is the one that the
  * pointer went along. Moved onto the middle of the stroke and fitted with few cubics.
  */
-export class Follower {
+export class InkFollower implements Following {
   private readonly field: FollowField;
   private readonly search: MinimalPath;
   private readonly guide: Guide;
-  private readonly tracked: TrackedInk | null;
+  private readonly tracked: TrackedInk;
 
-  constructor(image: GrayImage, target: 'ink' | 'edge') {
-    this.field = followField(image, target);
+  constructor(image: GrayImage) {
+    this.field = followField(image);
     const { width, height } = this.field;
     this.guide = new Guide(width, height);
-    this.tracked = target === 'ink' ? trackedInk(this.field.ink) : null;
+    this.tracked = trackedInk(this.field.ink);
     const [cost, { near }] = [stepCostOf(this.field), this.guide];
     this.search = new MinimalPath(width, height, (to, d) => (near[to] ? cost(to, d) : cost(to, d) + UNGUIDED));
   }
@@ -55,7 +63,7 @@ export class Follower {
   path(from: Point, to: Point): Cubic[] | null {
     const { by } = this.field;
     const [seed, goal] = [this.nearest(from), this.nearest(to)];
-    this.guide.move(from, { x: to.x / by, y: to.y / by });
+    this.guide.move({ x: from.x / by, y: from.y / by }, { x: to.x / by, y: to.y / by });
     if (seed < 0 || goal < 0 || seed === goal) return null;
     this.search.from(seed);
     const pixels = this.search.to(goal, BUDGET);
@@ -81,7 +89,8 @@ export class Follower {
 
   /** The hand came by a place on its way from `from`, px of the picture. */
   lead(from: Point, by: Point): void {
-    this.guide.move(from, { x: by.x / this.field.by, y: by.y / this.field.by });
+    const k = this.field.by;
+    this.guide.move({ x: from.x / k, y: from.y / k }, { x: by.x / k, y: by.y / k });
   }
 
   /**
@@ -90,7 +99,6 @@ export class Follower {
    */
   private steadied(cubics: Cubic[]): Cubic[] {
     const { by } = this.field;
-    if (!this.tracked) return cubics;
     const small = cubics.map((c) => c.map((p) => ({ x: p.x / by, y: p.y / by })) as Cubic);
     const places = placesAlong({ cubics: small, closed: false }, SPACING);
     const path = places.n > 2 ? inkPath(this.tracked, places, SECOND_REACH) : null;
@@ -134,53 +142,6 @@ export class Follower {
       }
     }
     return best >= 0 ? uphill({ width, height, radius }, best) : cy * width + cx;
-  }
-}
-
-/** Where the hand has been since the place that is followed from. */
-class Guide {
-  /** 1 within `HAND` px of its way. */
-  readonly near: Uint8Array;
-  private marked: number[] = [];
-  private from: Point | null = null;
-  private last: Point | null = null;
-
-  constructor(
-    private readonly width: number,
-    private readonly height: number,
-  ) {
-    this.near = new Uint8Array(width * height);
-  }
-
-  begin(): void {
-    for (const i of this.marked) this.near[i] = 0;
-    this.marked = [];
-    this.from = this.last = null;
-  }
-
-  /** The hand came to a place (px of the field), following from `from`. A leap marks only where it came down. */
-  move(from: Point, to: Point): void {
-    if (!this.from || distance(from, this.from) > 0) {
-      this.begin();
-      this.from = from;
-    }
-    const start = this.last && distance(this.last, to) < LEAP ? this.last : to;
-    this.last = to;
-    const steps = Math.max(1, Math.ceil(distance(start, to) / (HAND / 2)));
-    for (let k = 0; k <= steps; k++)
-      this.mark(start.x + ((to.x - start.x) * k) / steps, start.y + ((to.y - start.y) * k) / steps);
-  }
-
-  private mark(x: number, y: number): void {
-    const { width, height, near } = this;
-    for (let v = Math.max(0, Math.ceil(y - HAND)); v <= Math.min(height - 1, y + HAND); v++) {
-      for (let u = Math.max(0, Math.ceil(x - HAND)); u <= Math.min(width - 1, x + HAND); u++) {
-        const i = v * width + u;
-        if (near[i] || (u - x) ** 2 + (v - y) ** 2 > HAND * HAND) continue;
-        near[i] = 1;
-        this.marked.push(i);
-      }
-    }
   }
 }
 

@@ -1,5 +1,5 @@
 import { distanceField } from '../raster/distanceField';
-import { edgePoints, reducedTo } from '../raster/edges';
+import { reducedTo } from '../raster/edges';
 import type { GrayImage } from '../raster/grayImage';
 import { fillHoles } from '../raster/mask';
 import { inkOf, type Ink } from './inkMask';
@@ -11,7 +11,7 @@ export type FollowField = {
   readonly height: number;
   /** How many px of the picture one of the field's stands for. */
   readonly by: number;
-  /** The ink with its half-widths, for the middle of strokes; none where edges are followed. */
+  /** The ink with its half-widths, for the middle of strokes. */
   readonly ink: Ink;
   readonly radius: Float32Array;
   /** 1 where there is something to follow. */
@@ -21,12 +21,12 @@ export type FollowField = {
   readonly way: Uint8Array;
 };
 
-const WAYS = 16;
-const NO_WAY = 255;
+export const WAYS = 16;
+export const NO_WAY = 255;
 /** The longer side of what is searched, px. */
-const LONGEST = 2000;
+export const LONGEST = 2000;
 
-const ON_TRAIL = 8;
+export const ON_TRAIL = 8;
 const OFF_TRAIL = 400;
 /** What is added at the rim of a stroke: the way keeps to its middle, and does not cut its curves short. */
 const OFF_MIDDLE = 140;
@@ -38,10 +38,9 @@ const ACROSS = 5;
 const ASKEW = 0.1;
 
 /** Makes a picture ready: once for each picture; the long work is here. */
-export function followField(image: GrayImage, target: 'ink' | 'edge'): FollowField {
+export function followField(image: GrayImage): FollowField {
   const { image: small, by } = reducedTo(image, LONGEST);
   const { width, height } = small;
-  if (target === 'edge') return edgeField(small, by);
   const ink = withGaps(inkOf(small));
   const radius = distanceField(ink.mask, width, height);
   const base = new Uint16Array(width * height);
@@ -143,33 +142,7 @@ function alongInk({ mask, width, height }: Ink, radius: Float32Array, way: Uint8
   }
 }
 
-const wayOf = (angle: number): number => ((Math.round((angle / Math.PI) * WAYS) % WAYS) + WAYS) % WAYS;
-
-/** A difference of logarithms a pixel from which on a change of tone is an edge. */
-const LEAST_EDGE = 0.02;
-const CLEAR_EDGE = 0.12;
-
-/** Where the tone changes: the ridges of the gradient, each pixel with the way the edge runs. */
-function edgeField(image: GrayImage, by: number): FollowField {
-  const { width, height } = image;
-  const n = width * height;
-  const trail = new Uint8Array(n);
-  const base = new Uint16Array(n).fill(OFF_TRAIL);
-  const way = new Uint8Array(n).fill(NO_WAY);
-  const dark = new Uint8Array(n);
-  for (const e of edgePoints(image, 1.6, LEAST_EDGE)) {
-    const [x, y] = [Math.floor(e.x), Math.floor(e.y)];
-    if (x < 0 || y < 0 || x >= width || y >= height) continue;
-    const i = y * width + x;
-    const clear = Math.min(1, e.strength / CLEAR_EDGE);
-    trail[i] = 1;
-    dark[i] = 255;
-    base[i] = ON_TRAIL + Math.round(80 * (1 - clear) ** 2);
-    way[i] = wayOf(Math.atan2(e.nx, -e.ny));
-  }
-  const ink: Ink = { width, height, mask: trail, dark, rim: 255 };
-  return { width, height, by, ink, radius: distanceField(trail, width, height), trail, base, way };
-}
+export const wayOf = (angle: number): number => ((Math.round((angle / Math.PI) * WAYS) % WAYS) + WAYS) % WAYS;
 
 /** How much dearer a step in each of eight directions is for each way a trail may run; long steps by their length. */
 const factors = Array.from({ length: WAYS + 1 }, (_, w) =>
@@ -183,7 +156,10 @@ const factors = Array.from({ length: WAYS + 1 }, (_, w) =>
 );
 
 /** What a step costs, for `MinimalPath`. */
-export function stepCostOf({ base, way }: FollowField): (to: number, direction: number) => number {
+export function stepCostOf({
+  base,
+  way,
+}: Pick<FollowField, 'base' | 'way'>): (to: number, direction: number) => number {
   return (to, direction) => {
     const w = way[to];
     return Math.min(MOST_COST, Math.round(base[to] * factors[w === NO_WAY ? WAYS : w][direction]));

@@ -1,7 +1,9 @@
 import { follow, type Point } from '..';
 import { evaluate } from '../geometry/cubic';
-import { rgbOf } from '../colour/oklab';
+import { rgbOf, type Lab } from '../colour/oklab';
 import { seeded } from '../seeded';
+import { photo, photos } from '../test/photo';
+import { distanceToCurves, walk } from '../test/strokes';
 import type { ColourImage } from '../raster/colourImage';
 import type { GrayImage } from '../raster/grayImage';
 
@@ -55,6 +57,28 @@ test.each<['ink' | 'edge', () => GrayImage | ColourImage]>([
   expect(Math.abs(found[0][0].x - way(7)[0].x)).toBeLessThan(8);
   expect(Math.abs(found.at(-1)![3].x - way(7).at(-1)!.x)).toBeLessThan(8);
   expect(follow(image, way(7), { target })).toEqual(found);
+});
+
+test.each(photos().map((p) => [p.name, p] as const))('around things in a photo: %s', (_, { image, outlines }) => {
+  const random = seeded(5);
+  for (const truth of outlines) {
+    const hand = walk(truth, 10).map((p) => ({ x: p.x + 6 * (random() - 0.5), y: p.y + 6 * (random() - 0.5) }));
+    const found = follow(image, hand, { target: 'edge' });
+    const places = walk(found, 2);
+    expect(places.filter((p) => distanceToCurves(truth, p) < 1.5).length / places.length).toBeGreaterThan(0.95);
+    expect(found.length).toBeLessThanOrEqual(1.5 * truth.length);
+  }
+});
+
+test('over a stretch that is lost the line goes on as it came', () => {
+  // Both sides become alike, and other again.
+  const clear = (x: number): number => Math.min(1, Math.max(0, (Math.abs(x - 245) - 20) / 60));
+  const across = (x: number, y: number): Lab => [0.6, clear(x) * (y < 120 ? 0.06 : -0.06), 0.02];
+  const image = photo(520, 240, across, [], { blur: 1, noise: 4, seed: 3 });
+  const hand = Array.from({ length: 45 }, (_, i) => ({ x: 30 + 10 * i, y: 120 + 3 * Math.sin(i) }));
+  const found = follow(image, hand, { target: 'edge' });
+  for (const p of walk(found, 3)) if (p.x > 45 && p.x < 455) expect(Math.abs(p.y - 120)).toBeLessThan(p.x > 215 && p.x < 275 ? 3 : 1.5);
+  expect(found.length).toBeLessThan(5);
 });
 
 test('what cannot be followed is refused with words', () => {

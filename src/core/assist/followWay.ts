@@ -2,8 +2,10 @@ import type { Cubic } from '../geometry/cubic';
 import { evaluate } from '../geometry/cubic';
 import { fitCurve } from '../geometry/fit/fitCurve';
 import { assertPoint, distance, mix, type Point } from '../geometry/point';
-import { assertPicture, forEdges, inGrey, type Picture } from '../colour/picture';
-import { Follower } from './follow';
+import { assertPicture, inGrey, type Picture } from '../colour/picture';
+import { EdgeFollower } from './edgeFollower';
+import { InkFollower, type Following } from './follow';
+import { withoutLoops } from './withoutLoops';
 
 export type FollowOptions = {
   /** Whether the middle of ink is followed, or the edge of things. */
@@ -14,6 +16,8 @@ export type FollowOptions = {
 
 /** The way is gone along in stretches of about so many px. */
 const STRETCH = 150;
+/** And so much further ahead: an end may be drawn to what lies beside, but what leads on beyond it is not. */
+const AHEAD = 48;
 /** Places of the hand lie no further apart. */
 const STEP = 12;
 /** What has been followed is fitted anew by places this far apart, px. */
@@ -23,7 +27,7 @@ const SPACING = 2;
  * Few, smooth curves along the ink or the edge that a hand went along, corners kept, in the picture's px. `way` is where the
  * hand went, from where the line begins to where it is to end: it leads where the ink branches, and over what is faint.
  * Stretch by stretch by a live wire (Mortensen and Barrett 1995), then fitted as one. A photo may be in colour: edges are then
- * looked for along the direction in which its colours differ.
+ * told by all of it.
  * @throws RangeError for a bad picture, fewer than two places, one that is not finite, a tolerance not above 0, or where nothing
  * leads from one end to the other.
  */
@@ -41,28 +45,34 @@ export function follow(image: Picture, way: Point[], { target, tolerance = 1 }: 
   const points: Point[] = [follower.middleNear(places[0])];
   for (let at = 0; at < places.length - 1;) {
     // What would be left is no stretch of its own when it is short.
-    const next = places.length - 1 - at < 1.5 * each ? places.length - 1 : at + each;
+    const isLast = places.length - 1 - at < 1.5 * each;
+    const next = isLast ? places.length - 1 : at + each;
+    const ahead = isLast ? next : Math.min(places.length - 1, next + Math.round(AHEAD / STEP));
     const from = points.at(-1)!;
-    for (const p of places.slice(at + 1, next)) follower.lead(from, p);
-    const to = isIn(places[next]) ? places[next] : null;
+    for (const p of places.slice(at + 1, ahead)) follower.lead(from, p);
+    const to = isIn(places[ahead]) ? places[ahead] : null;
     const path = to && follower.path(from, to);
-    if (path) points.push(...closelyOn(path).slice(1));
+    if (path) points.push(...upTo(closelyOn(path).slice(1), isLast ? null : places[next]));
     else if (to && distance(from, to) < STRETCH / 2) points.push(to);
     else throw new RangeError('nothing leads from one place to the next');
-    at = next;
+    at = path ? next : ahead;
   }
-  const distinct = points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-6);
+  const distinct = withoutLoops(points).filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-6);
   if (distinct.length < 2) throw new RangeError('nothing leads from one place to the other');
   return fitCurve(distinct, { tolerance });
 }
 
-const followers = new WeakMap<Picture, Partial<Record<'ink' | 'edge', Follower>>>();
+/** What follows the ink, or the edges, of a picture; making it is the long work. */
+export const followerFor = (image: Picture, target: 'ink' | 'edge'): Following =>
+  target === 'ink' ? new InkFollower(inGrey(image)) : new EdgeFollower(image);
+
+const followers = new WeakMap<Picture, Partial<Record<'ink' | 'edge', Following>>>();
 
 /** A picture is made ready once, for many lines. */
-function followerOf(image: Picture, target: 'ink' | 'edge'): Follower {
+function followerOf(image: Picture, target: 'ink' | 'edge'): Following {
   let known = followers.get(image);
   if (!known) followers.set(image, (known = {}));
-  const follower = (known[target] ??= new Follower(target === 'ink' ? inGrey(image) : forEdges(image), target));
+  const follower = (known[target] ??= followerFor(image, target));
   follower.begin();
   return follower;
 }
@@ -76,6 +86,16 @@ function closelyAlong(way: readonly Point[]): Point[] {
     for (let k = 1; k <= steps; k++) places.push(mix(from, p, k / steps));
   }
   return places;
+}
+
+/** Places of a way up to the one that lies nearest to another place. */
+function upTo(points: readonly Point[], place: Point | null): readonly Point[] {
+  if (!place) return points;
+  let best = 0;
+  points.forEach((p, i) => {
+    if (distance(p, place) < distance(points[best], place)) best = i;
+  });
+  return points.slice(0, best + 1);
 }
 
 const closelyOn = (cubics: readonly Cubic[]): Point[] =>

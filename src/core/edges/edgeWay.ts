@@ -14,7 +14,7 @@ const PLACED: readonly EdgeScale[] = [
   { across: 4, along: 10 },
 ];
 const SURE = 6;
-const AS_CLEAR = 0.62;
+const AS_CLEAR = 0.68;
 /** Of two edges that are as clear the nearer is meant: how much dearer one is that lies the whole reach away. */
 const AWAY = 0.35;
 /** It is placed within so many px of where it was seen. */
@@ -40,18 +40,21 @@ const MEAN_SQUARE = 2.2;
 const OTHER = 1.5;
 /** The colours of an edge are those of so many places to either side. */
 const TOGETHER = 6;
+/** Offsets are evened along the line; those of soft edges jitter more, and have no sharp corners. */
 const EVEN = [6, 2, 1];
+const EVENER = [6, 5, 4, 3, 2, 1];
 
 /**
  * Where an edge runs along a line: for each place how far across it lies, px to the right of the way; NaN where there is none
  * within reach. Changes in all channels of OKLab count by how much they stand out of the picture's own noise and texture, and
  * of what lies about the line; of all ways that keep their colours to both sides the clearest and nearest is taken
  * (Di Zenzo 1986: gradients of several channels; Mortensen and Barrett 1995: edges keep their sides). Then it is placed between pixels, at the
- * finest scale that is reliable (Elder and Zucker 1998). Null where there is none at all.
+ * finest scale that is reliable (Elder and Zucker 1998). Null where there is none at all. An edge of which it is known that it
+ * `isThere` need not stand out of what lies about it.
  */
-export function edgeWay(picture: LabPicture, places: Places, reach: number): Float64Array | null {
-  const across = new Across(picture, places, Math.max(reach, ASIDE), SEEN.across);
-  const seen = toNoise(across.changes(SEEN), noiseFloor(picture, SEEN), places);
+export function edgeWay(picture: LabPicture, places: Places, reach: number, isThere = false): Float64Array | null {
+  const across = new Across(picture, places, isThere ? reach + 1 : Math.max(reach, ASIDE), SEEN.across);
+  const seen = toNoise(across.changes(SEEN), noiseFloor(picture, SEEN), isThere ? null : places);
   const cells = 2 * Math.floor(reach / STEP) + 1;
   const shift = (seen.width - cells) / 2;
   const scores = new Float32Array(places.n * cells);
@@ -226,7 +229,8 @@ function placed(picture: LabPicture, places: Places, rough: Float64Array): Float
     const curve = a - 2 * most + b;
     return o + (best - middle + (curve < 0 ? (0.5 * (a - b)) / curve : 0)) * STEP;
   });
-  return smoothed(offset, EVEN, closed);
+  const [even, evener] = [smoothed(offset, EVEN, closed), smoothed(offset, EVENER, closed)];
+  return even.map((o, i) => (steady[i] === PLACED.length - 1 ? evener[i] : o));
 }
 
 /** Of each figure and some to either side the middle one. */

@@ -61,3 +61,24 @@ function inColour({ width, height, data }: Picture): LabPicture {
   }
   return { width, height, channels: 3, values };
 }
+
+/** A picture made smaller, each of its pixels the mean of so many by so many. */
+export function shrunkLab(picture: LabPicture, by: number): LabPicture {
+  if (by <= 1) return picture;
+  const { channels } = picture;
+  const width = Math.max(1, Math.floor(picture.width / by));
+  const height = Math.max(1, Math.floor(picture.height / by));
+  const sums = new Int32Array(width * channels);
+  const values = new Int16Array(width * height * channels);
+  for (let y = 0; y < height; y++) {
+    sums.fill(0);
+    for (let v = 0; v < by; v++) {
+      let from = (y * by + v) * picture.width * channels;
+      for (let x = 0; x < width; x++)
+        for (let u = 0; u < by; u++)
+          for (let c = 0; c < channels; c++) sums[x * channels + c] += picture.values[from++];
+    }
+    for (let k = 0; k < sums.length; k++) values[y * width * channels + k] = Math.round(sums[k] / (by * by));
+  }
+  return { width, height, channels, values };
+}
