@@ -13,6 +13,7 @@ import { takePicture } from '../src/server/pictures';
 import { canInLines, colouring } from './colouredCan';
 import { partlyTracedPear } from './drawings';
 import { canPhoto } from '../src/server/simulated/pictures/canPhoto';
+import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
 import { pearScan } from '../src/server/simulated/pictures/pearScan';
 import { snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
 
@@ -45,6 +46,13 @@ const scenes: {
     picture: canPhoto,
     drawing: () => blank(160, 120),
     stage: 'prepare',
+  },
+  {
+    title: 'Clay pot and radish, sowing calendar',
+    name: 'clay-pot.jpg',
+    picture: potPhoto,
+    drawing: () => blank(160, 120),
+    stage: 'trace',
   },
   {
     title: 'Snail, corner of the catalogue',

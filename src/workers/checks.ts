@@ -13,13 +13,14 @@ import { fixing, type LeftNote } from '@/core/edits/fix/fixNote';
 import { inkJudge } from '@/core/edits/fix/inkJudge';
 import { findLine } from '@/core/drawing/find';
 import type { Mark } from '@/core/drawing/schema';
+import { inGrey, type Picture } from '@/core/colour/picture';
 import { prepareWidths } from '@/core/assist/readWidths';
 import { readMarks, type ReadFigures } from '@/core/assist/readMarks';
 import { thinnedRun, type ThinOptions } from '@/core/drawing/thin';
 
 /** What has been looked at. Kept here so that only what changed is sent and made anew. */
 let drawing: Drawing | null = null;
-const pictures = new Map<string, GrayImage>();
+const pictures = new Map<string, Picture>();
 let lines = new MeasuredLines(pictures);
 let ink = new CoveredInk(pictures);
 
@@ -71,7 +72,7 @@ export const checks = {
   },
 
   /** A reference's corrected picture in grey; null lets go of it. */
-  picture(id: string, image: GrayImage | null): void {
+  picture(id: string, image: Picture | null): void {
     if (image) pictures.set(id, image);
     else pictures.delete(id);
   },
@@ -164,7 +165,7 @@ export const checks = {
 
   /** Looks through the pictures ahead of the first line that is read from them. */
   prepareWidths(): void {
-    for (const picture of pictures.values()) prepareWidths(picture);
+    for (const picture of pictures.values()) prepareWidths(inGrey(picture));
   },
 
   /** Lines by their ids, with the widths of the ink beneath them; only those that have any. */
@@ -175,7 +176,7 @@ export const checks = {
       const line = findLine(d, id)?.line;
       const r = line && referenceBeneath(d, line);
       const picture = r && pictures.get(r.id);
-      const marks = line && r && picture ? readMarks(line, r, picture, figures) : [];
+      const marks = line && r && picture ? readMarks(line, r, inGrey(picture), figures) : [];
       return marks.length > 0 ? [{ id, marks }] : [];
     });
   },

@@ -110,6 +110,13 @@ const corrections = {
     return transfer(image, [image.data.buffer]);
   },
 
+  /** The same in colour, for work on its edges. */
+  async colour(source: Source, list: readonly Correction[]): Promise<ColourImage> {
+    const runs = await opened(source.picture, source.url, source.pixelWidth);
+    const image = colourImageOf(runs.whole.after(list));
+    return transfer(image, [image.data.buffer]);
+  },
+
   /** The colours that are typical of areas, each by its outlines in shares of the picture's sides. */
   async areas(
     source: Source,

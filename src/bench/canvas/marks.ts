@@ -10,6 +10,17 @@ const PAPER = '#ffffff';
 const QUILL = '#f4c20d';
 const FULL_TURN = Math.PI * 2;
 
+/** The inside of a closed line in a colour. */
+export function paintInside(ctx: CanvasRenderingContext2D, view: View, line: Pick<Line, 'runs'>, colour: string): void {
+  ctx.save();
+  ctx.translate(view.x, view.y);
+  ctx.scale(view.scale, view.scale);
+  ctx.globalAlpha = 0.85;
+  ctx.fillStyle = colour;
+  ctx.fill(pathOf(line), 'evenodd');
+  ctx.restore();
+}
+
 /** A line's skeleton: a hair line in its sheet's tag colour. */
 export function paintSkeleton(
   ctx: CanvasRenderingContext2D,

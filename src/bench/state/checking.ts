@@ -142,10 +142,10 @@ export class Checking {
   }
 
   private async send(r: Reference): Promise<void> {
-    const key = JSON.stringify([r.picture, r.corrections]);
+    const key = JSON.stringify([r.picture, r.corrections, r.target]);
     if (this.sent.get(r.id) === key) return;
     this.store.setState({ state: 'preparing' });
-    const image = await correct.grey(sourceOf(r), r.corrections);
+    const image = await correct.picture(sourceOf(r), r.corrections, r.target);
     await this.worker.ask((api) => api.picture(r.id, transfer(image, [image.data.buffer])));
     this.sent.set(r.id, key);
   }

@@ -1,5 +1,17 @@
-import { proxy, wrap } from 'comlink';
-import type { Correction, GrayImage, Point, PulledRun, PullInkOptions, Quad, Reference } from '@/core';
+import { proxy, wrap, type Remote } from 'comlink';
+import type {
+  ColourImage,
+  Correction,
+  GrayImage,
+  Point,
+  PulledRun,
+  PulledShape,
+  PullInkOptions,
+  PullShapesOptions,
+  Quad,
+  Reference,
+} from '@/core';
+import type { Picture } from '@/core/colour/picture';
 import type { PullTonesOptions } from '@/core/colour/pullTones';
 import type { CorrectionWorker } from '@/workers/correct.worker';
 import type { CorrectionSize } from '@/workers/correctProtocol';
@@ -33,6 +45,11 @@ export const correct = {
     worker.ask((api) => api.skew(source, list)),
   grey: (source: Source, list: readonly Correction[]): Promise<GrayImage> =>
     worker.ask((api) => api.grey(source, list)),
+  colour: (source: Source, list: readonly Correction[]): Promise<ColourImage> =>
+    worker.ask((api) => api.colour(source, list)),
+  /** What lines are laid against: ink is told in grey, edges in colour. */
+  picture: (source: Source, list: readonly Correction[], target: Reference['target']): Promise<Picture> =>
+    worker.ask((api): Promise<Picture> => (target === 'ink' ? api.grey(source, list) : api.colour(source, list))),
   areas: (source: Source, list: readonly Correction[], areas: readonly (readonly (readonly Point[])[])[]) =>
     worker.ask((api) => api.areas(source, list, areas)),
   pullTones: (
@@ -45,21 +62,31 @@ export const correct = {
     worker.ask((api) => api.palette(source, list, count)),
 };
 
-/** Lines being pulled: their promise, and how to call it off. */
-export type Pulling = { result: Promise<PulledRun[]>; stop(): void };
+/** What is being pulled from a picture: its promise, and how to call it off. */
+export type Pulling<T> = { result: Promise<T>; stop(): void };
 
-/** Pulls lines from a grey picture in a worker of its own. Called off, the promise rejects and the work ends. */
-export function pullLines(image: GrayImage, options: PullInkOptions, onProgress: (share: number) => void): Pulling {
+/** Has a worker of its own pull something. Called off, the promise rejects and the work ends. */
+function pulled<T>(ask: (api: Remote<PullWorker>) => Promise<T>): Pulling<T> {
   const made = new Worker(new URL('../../workers/pull.worker.ts', import.meta.url), { type: 'module' });
-  const api = wrap<PullWorker>(made);
   let stop = (): void => {};
   const stopped = new Promise<never>((_, reject) => {
     stop = () => reject(new Error('called off'));
     made.onerror = (e) => reject(new Error(e.message));
   });
-  const result = Promise.race([api.pull(image, options, proxy(onProgress)), stopped]).finally(() => made.terminate());
+  const result = Promise.race([ask(wrap<PullWorker>(made)), stopped]).finally(() => made.terminate());
   return { result, stop };
 }
+
+/** What can be pulled from a picture, as a start. `onProgress` hears how much of it is done, 0…1. */
+export const pulling = {
+  lines: (image: GrayImage, options: PullInkOptions, onProgress: (share: number) => void): Pulling<PulledRun[]> =>
+    pulled((api) => api.pull(image, options, proxy(onProgress))),
+  shapes: (
+    image: ColourImage,
+    options: PullShapesOptions,
+    onProgress: (share: number) => void,
+  ): Pulling<PulledShape[]> => pulled((api) => api.shapes(image, options, proxy(onProgress))),
+};
 
 /** Which pixels would count as ink at a level; null lets the paper around each decide. */
 export async function inkMask(image: GrayImage, level: number | null): Promise<Uint8Array> {

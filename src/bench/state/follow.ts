@@ -57,7 +57,7 @@ export class FollowInWorker implements Follow {
   }
 
   private async makeReady(r: Reference, target: 'ink' | 'edge'): Promise<void> {
-    const image = await correct.grey(sourceOf(r), r.corrections);
+    const image = await correct.picture(sourceOf(r), r.corrections, target);
     this.size = { width: image.width, height: image.height };
     await this.worker.ask((api) => api.prepare(transfer(image, [image.data.buffer]), target));
   }

@@ -217,7 +217,7 @@ describe('pull ink', () => {
     const { bench } = benchWithPicture();
     const lines = [straight('a', 100), straight('b', 200), straight('c', 300)];
     bench.setState({ pulled: { reference: 'r', lines, dropped: new Set() } });
-    const hand = new Hand(bench, (r) => new PullTool(r));
+    const hand = new Hand(bench, (r) => new PullTool(r, { pull: 'Pull lines', makes: 'draws lines', one: 'line' }));
     const dropped = () => [...bench.getState().pulled!.dropped].sort();
     const around = (top: number, bottom: number, alt = false): void => {
       hand.press({ x: 250, y: top }, { alt });

@@ -1,6 +1,7 @@
-import type { Point } from '@/core';
+import type { Line, Point } from '@/core';
+import { outlineHolds } from '@/core/drawing/outline';
 import { figureRegion, touchesRegion } from '@/core/drawing/region';
-import { paintLasso, paintSkeleton } from '../canvas/marks';
+import { paintInside, paintLasso, paintSkeleton } from '../canvas/marks';
 import { toPage, type View } from '../state/view';
 import { workedOn } from './pictureTool';
 import type { HandEvent, Hint, PointerShape, ToolContext, Tool } from './tool';
@@ -8,11 +9,15 @@ import type { HandEvent, Hint, PointerShape, ToolContext, Tool } from './tool';
 const KEPT = '#0b6b66';
 const DROPPED = '#b9af97';
 
-/** Pull ink: over the lines that were pulled, a lasso chooses crumbs to be dropped; with Alt, to be kept after all. */
+/** What is pulled from a picture: over it a lasso, or a click, chooses what is to be dropped; with Alt, to be kept after all. */
 export class PullTool implements Tool {
   private lasso: Point[] = [];
 
-  constructor(private readonly context: ToolContext) {}
+  constructor(
+    private readonly context: ToolContext,
+    /** The button that pulls, and what it makes, in words. */
+    private readonly words: { pull: string; makes: string; one: string },
+  ) {}
 
   private get bench() {
     return this.context.bench;
@@ -33,8 +38,12 @@ export class PullTool implements Tool {
     const lasso = this.lasso;
     this.lasso = [];
     if (pulled && lasso.length > 0) {
-      const around = figureRegion(lasso.length > 2 ? lasso : this.spotAround(e.screen, view));
-      const found = pulled.lines.filter((l) => touchesRegion(l, around)).map((l) => l.id);
+      const isClick = lasso.length <= 2;
+      const around = figureRegion(isClick ? this.spotAround(e.screen, view) : lasso);
+      // A shape is clicked anywhere in it, a line on it.
+      const isMeant = (l: Line): boolean =>
+        isClick && l.style.fill ? outlineHolds(l, e.page) : touchesRegion(l, around);
+      const found = pulled.lines.filter(isMeant).map((l) => l.id);
       const dropped = new Set(pulled.dropped);
       for (const id of found)
         if (e.alt) dropped.delete(id);
@@ -74,6 +83,8 @@ export class PullTool implements Tool {
     if (!pulled) return;
     for (const line of pulled.lines) {
       const isDropped = pulled.dropped.has(line.id);
+      if (line.style.fill && typeof line.style.fill === 'string' && line.style.width === 0 && !isDropped)
+        paintInside(ctx, view, line, line.style.fill);
       paintSkeleton(ctx, view, line, isDropped ? DROPPED : KEPT, isDropped ? 1 : 2);
     }
     paintLasso(ctx, view, this.lasso);
@@ -86,10 +97,11 @@ export class PullTool implements Tool {
   hints(): Hint[] {
     const { pulled } = this.bench.getState();
     if (!workedOn(this.bench)) return [{ keys: 'drop or paste a picture', what: 'lay it under the work' }];
-    if (!pulled) return [{ keys: 'Pull lines', what: 'on the right, draws the ink as lines to start from' }];
+    const { pull, makes, one } = this.words;
+    if (!pulled) return [{ keys: pull, what: `on the right, ${makes} to start from` }];
     return [
       { keys: 'draw around crumbs', what: 'drop them' },
-      { keys: 'click a line', what: 'drop it' },
+      { keys: `click a ${one}`, what: 'drop it' },
       { keys: 'Alt', what: 'keep them after all' },
       { keys: 'Lay them on the page', what: 'makes them lines like any other' },
     ];

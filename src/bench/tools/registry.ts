@@ -11,6 +11,7 @@ import { pencil } from './definitions/pencil';
 import { place } from './definitions/place';
 import { pour } from './definitions/pour';
 import { pull } from './definitions/pull';
+import { pullShapes } from './definitions/pullShapes';
 import { readWidths } from './definitions/readWidths';
 import { sample } from './definitions/sample';
 import { select } from './definitions/select';
@@ -29,6 +30,7 @@ const all = [
   tones,
   part,
   pull,
+  pullShapes,
   pen,
   pencil,
   bend,

@@ -2,6 +2,7 @@ import type { Drawing, Line, Reference } from '../drawing/schema';
 import { boxOfPoints } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import type { Box } from '../geometry/point';
+import { inGrey } from '../colour/picture';
 import type { GrayImage } from '../raster/grayImage';
 import { CoverCount } from './coverCount';
 import { patchesOf } from './coverage';
@@ -83,7 +84,7 @@ export class CoveredInk {
     d.references.filter((r) => r.visible && !r.beside && r.target === 'ink' && this.pictures.has(r.id));
 
   private of(d: Drawing, r: Reference, reach: number): Counted {
-    const image = this.pictures.get(r.id)!;
+    const image = inGrey(this.pictures.get(r.id)!);
     const parts = partsOf(d);
     const key = JSON.stringify([reach, placementKey(r), parts]);
     let counted = this.counts.get(r.id);

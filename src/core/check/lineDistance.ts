@@ -6,7 +6,7 @@ import type { Line, Reference } from '../drawing/schema';
 import { placesAlong, type Places } from '../geometry/along';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
-import type { GrayImage } from '../raster/grayImage';
+import type { Picture } from '../colour/picture';
 import { distancesTo, SPACING, summaryOf } from './distance';
 
 /** How a line of a drawing lies to the ink beneath it. Figures are px of the reference; what has no ink is left out. */
@@ -43,7 +43,7 @@ export type MeasuredRun = {
 export type MeasuredLine = { readonly distance: LineDistance; readonly runs: readonly MeasuredRun[] };
 
 /** Measures a line against a picture. `reach` in px of the corrected picture. */
-export function measureLine(line: Line, r: Reference, image: GrayImage, reach: number): MeasuredLine {
+export function measureLine(line: Line, r: Reference, image: Picture, reach: number): MeasuredLine {
   const placement = placementOf(r, image);
   const picture = trackedOf(image, r.target);
   const runs = runsInPicture(line, placement.inPicture).map((run): MeasuredRun => {

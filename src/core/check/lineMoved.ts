@@ -3,7 +3,7 @@ import type { Line, Reference } from '../drawing/schema';
 import { placesAlong, type CubicRun } from '../geometry/along';
 import { splitCubic, type Cubic } from '../geometry/cubic';
 import { distance } from '../geometry/point';
-import type { GrayImage } from '../raster/grayImage';
+import type { Picture } from '../colour/picture';
 import { SPACING } from './distance';
 import { lineOf, measurePlaces, type MeasuredLine, type MeasuredRun } from './lineDistance';
 import { placementOf, runsInPicture } from '../drawing/beneath';
@@ -19,7 +19,7 @@ export function measureMoved(
   line: Line,
   before: MeasuredLine,
   r: Reference,
-  image: GrayImage,
+  image: Picture,
   reach: number,
 ): MeasuredLine | null {
   const placement = placementOf(r, image);

@@ -1,7 +1,7 @@
 import { linesOf, seenLines } from '../drawing/items';
 import { findLine } from '../drawing/find';
 import type { Drawing, Line, Reference } from '../drawing/schema';
-import type { GrayImage } from '../raster/grayImage';
+import type { Picture } from '../colour/picture';
 import { measureLine, type DistanceFigures, type LineDistance, type MeasuredLine } from './lineDistance';
 import { referenceBeneath } from '../drawing/beneath';
 import { measureMoved } from './lineMoved';
@@ -11,10 +11,10 @@ import { figuresOfAll, tallyOf, type Tally } from './tally';
 /** The figures of all lines of the drawing that are seen, and of each sheet that has any. */
 export type DistanceSums = { readonly drawing: DistanceFigures; readonly sheets: ReadonlyMap<string, DistanceFigures> };
 
-type Target = { reference: Reference; image: GrayImage };
+type Target = { reference: Reference; image: Picture };
 
 /** `inPart`: some of it was measured when the line had another shape. */
-type Known = { image: GrayImage; placement: string; reach: number; measured: MeasuredLine; inPart: boolean };
+type Known = { image: Picture; placement: string; reach: number; measured: MeasuredLine; inPart: boolean };
 
 /**
  * How the lines of a drawing lie to the ink beneath them. What was measured once is kept for as long as it holds; of a line

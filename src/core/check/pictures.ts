@@ -1,8 +1,8 @@
 import type { Reference } from '../drawing/schema';
-import type { GrayImage } from '../raster/grayImage';
+import type { Picture } from '../colour/picture';
 
-/** The corrected pictures of a drawing's references in grey, by the references' ids. */
-export type Pictures = ReadonlyMap<string, GrayImage>;
+/** The corrected pictures of a drawing's references by these' ids: in colour where edges are looked for. */
+export type Pictures = ReadonlyMap<string, Picture>;
 
 const placements = new WeakMap<Reference, string>();
 

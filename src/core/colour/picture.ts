@@ -13,15 +13,17 @@ export function assertPicture(image: Picture): void {
   else assertGrayImage(image);
 }
 
-/** A picture in grey, for its ink. */
+const greys = new WeakMap<ColourImage, GrayImage>();
+
+/** A picture in grey, for its ink; made once of each. */
 export function inGrey(image: Picture): GrayImage {
   if (!isColour(image)) return image;
-  const { width, height, data } = image;
-  return {
-    width,
-    height,
-    data: Uint8Array.from({ length: width * height }, (_, i) =>
-      Math.round(luma(data[3 * i], data[3 * i + 1], data[3 * i + 2])),
-    ),
-  };
+  let grey = greys.get(image);
+  if (!grey) {
+    const { width, height, data: from } = image;
+    const data = new Uint8Array(width * height);
+    for (let i = 0; i < data.length; i++) data[i] = Math.round(luma(from[3 * i], from[3 * i + 1], from[3 * i + 2]));
+    greys.set(image, (grey = { width, height, data }));
+  }
+  return grey;
 }

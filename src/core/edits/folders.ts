@@ -50,24 +50,22 @@ export function addPlan(d: Drawing, plan: readonly Planned[], id: () => string):
   );
 }
 
-/** Lines in a folder of their own, on one new sheet on top. */
+/** Lines in a folder of their own, on new sheets on top, the first of them undermost. */
 export function addFolderOfLines(
   d: Drawing,
-  name: string,
-  sheetName: string,
-  lines: readonly Line[],
-  ids: { folder: string; sheet: string },
+  folder: Pick<Folder, 'id' | 'name'>,
+  sheets: readonly { id: string; name: string; lines: readonly Line[] }[],
+  label: string,
 ): Edit {
-  const sheet = {
-    ...freshSheet(ids.sheet, sheetName, tagColours[d.sheets.length % tagColours.length]),
-    folder: ids.folder,
-    items: lines,
-  };
-  return edit('Pull ink', setFolders(d, [...d.folders, { id: ids.folder, name, open: true }]), {
-    step: 'insertSheet',
-    index: d.sheets.length,
-    sheet: sheet as never,
-  });
+  return edit(
+    label,
+    setFolders(d, [...d.folders, { ...folder, open: true }]),
+    sheets.map(({ id, name, lines }, i): Step => {
+      const index = d.sheets.length + i;
+      const sheet = { ...freshSheet(id, name, tagColours[index % tagColours.length]), folder: folder.id, items: lines };
+      return { step: 'insertSheet', index, sheet: sheet as never };
+    }),
+  );
 }
 
 export function setFolder(d: Drawing, id: string, after: Partial<Omit<Folder, 'id'>>, label: string): Edit {

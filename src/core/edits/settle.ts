@@ -5,7 +5,7 @@ import { cubicsOf } from '../drawing/run';
 import type { Line, Node, Reference, Run } from '../drawing/schema';
 import type { Cubic } from '../geometry/cubic';
 import { mix, type Point } from '../geometry/point';
-import type { GrayImage } from '../raster/grayImage';
+import type { Picture } from '../colour/picture';
 
 export type SettleFigures = {
   /** How far the ink may be, px of the corrected picture. */
@@ -21,7 +21,7 @@ export type SettleFigures = {
 export function settledRuns(
   line: Pick<Line, 'runs'>,
   r: Reference,
-  image: GrayImage,
+  image: Picture,
   { reach, strength }: SettleFigures,
   nodes?: ReadonlySet<string>,
 ): readonly Run[] {

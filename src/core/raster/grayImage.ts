@@ -1,5 +1,5 @@
 /** Grey values row by row: 0 black … 255 white. Pixel (0, 0) covers x 0…1 and y 0…1, so that its centre is (0.5, 0.5). */
-export type GrayImage = { width: number; height: number; data: Uint8Array };
+export type GrayImage = { width: number; height: number; data: Uint8Array; channels?: undefined };
 
 /** @throws RangeError for sides that are not whole numbers above 0, or data of another size. */
 export function assertGrayImage(image: GrayImage): void {

@@ -6,6 +6,7 @@ import { CorrectionsCard } from './CorrectionsCard';
 import { PageCard } from './PageCard';
 import { PlacingCard } from './PlacingCard';
 import { PullCard } from './PullCard';
+import { PullShapesCard } from './PullShapesCard';
 
 /** The cards of the Prepare stage: the picture in hand, then the page. */
 export function PrepareCards() {
@@ -19,6 +20,7 @@ export function PrepareCards() {
   return (
     <>
       {reference && tool === 'pull' && <PullCard key={reference.id} reference={reference} />}
+      {reference && tool === 'pullShapes' && <PullShapesCard key={reference.id} reference={reference} />}
       {reference && <CorrectionsCard reference={reference} />}
       {reference && <PlacingCard reference={reference} />}
       <PageCard />

@@ -3,7 +3,7 @@
 import { Button, Checkbox, Progress, Segmented } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
-import type { GrayImage, PulledRun, Reference } from '@/core';
+import type { PulledRun, Reference } from '@/core';
 import { linesFromPulled } from '@/core/pull/pulledLines';
 import { lineLength } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
@@ -14,7 +14,7 @@ import { formatCount, formatNumber } from '@/ui/format';
 import { Amount } from '@/ui/Amount';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
-import { correct, pullLines, sourceOf, type Pulling } from '../../state/corrections';
+import { correct, pulling as pullingOf, sourceOf, type Pulling } from '../../state/corrections';
 import { Row } from '../shared/LineCard';
 
 type Mode = 'centre' | 'outline';
@@ -31,7 +31,7 @@ export function PullCard({ reference: r }: { reference: Reference }) {
   const [least, setLeast] = useState(12);
   const [tolerance, setTolerance] = useState(1);
   const [share, setShare] = useState<number | null>(null);
-  const pulling = useRef<Pulling | null>(null);
+  const pulling = useRef<Pulling<PulledRun[]> | null>(null);
   useEffect(() => () => pulling.current?.stop(), []);
 
   const preview = (v: number): void =>
@@ -49,7 +49,7 @@ export function PullCard({ reference: r }: { reference: Reference }) {
       const image = await correct.grey(sourceOf(r), r.corrections);
       const size = { width: image.width, height: image.height };
       const options = { mode, tolerance, minimumLength: least, widths, ...(own ? { level } : {}) };
-      const job = pullLines(image as GrayImage, options, (done) => pulling.current === job && setShare(done));
+      const job = pullingOf.lines(image, options, (done) => pulling.current === job && setShare(done));
       pulling.current = job;
       const runs: PulledRun[] = await job.result;
       const lines = linesFromPulled(runs, r, size, firstStyle, () => nanoid(10));
@@ -74,7 +74,12 @@ export function PullCard({ reference: r }: { reference: Reference }) {
     const ids = { folder: nanoid(10), sheet: nanoid(10) };
     const { drawing } = bench.getState();
     bench.commit(
-      addFolderOfLines(drawing, `Ink of ${r.name}`.slice(0, 200), mode === 'centre' ? 'Strokes' : 'Shapes', lines, ids),
+      addFolderOfLines(
+        drawing,
+        { id: ids.folder, name: `Ink of ${r.name}`.slice(0, 200) },
+        [{ id: ids.sheet, name: mode === 'centre' ? 'Strokes' : 'Shapes', lines }],
+        'Pull ink',
+      ),
     );
     bench.setState({ pulled: null, sheet: ids.sheet, tool: 'place' });
     bench.tell(`${formatCount(lines.length, 'line')} from the ink, in a folder of their own.`, {

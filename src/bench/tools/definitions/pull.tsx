@@ -14,5 +14,5 @@ export const pull: ToolDefinition<'pull'> = {
     </>,
   ),
   stages: ['prepare'],
-  make: (context) => new PullTool(context),
+  make: (context) => new PullTool(context, { pull: 'Pull lines', makes: 'draws the ink as lines', one: 'line' }),
 };
