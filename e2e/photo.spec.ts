@@ -69,6 +69,38 @@ test('a photo is traced: edges are followed around a thing, settled onto, measur
   expect(svg.match(/<path /g)).toHaveLength(1);
 });
 
+test('outlines of a photo that have no line are led to, made a line with a press, or waved through', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const id = await makeDrawing(request);
+  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
+  const hand = await BenchHand.open(page, id, { stage: 'refine', view: { scale: 0.8, x: 40, y: 40 } });
+  await page.keyboard.press('Shift+2');
+  const card = page.getByRole('group', { name: 'Ink without a line' });
+  await expect(card).toContainText(/\d+ outlines/, { timeout: 60_000 });
+  await expect(card).toContainText('Outlines that have a line');
+  const covered = async (): Promise<number> =>
+    Number(/[\d.]+/.exec((await page.getByTestId('covered').textContent()) ?? '')![0]);
+  expect(await covered()).toBe(0);
+  await card.getByRole('button', { name: 'The next patch' }).click();
+  await expect(card).toContainText(/outline 1 of \d+/);
+  await card.getByRole('button', { name: 'Make it a line' }).click();
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', 'Undo: Draw outline');
+  const [line] = await hand.lines();
+  const truths = potLines.flatMap((l) => onPage(l.part));
+  expect(nearShare(line.runs.flatMap(cubicsOf), truths, 0.8)).toBeGreaterThan(0.9);
+  await expect.poll(covered, { timeout: 20_000 }).toBeGreaterThan(5);
+  const before = /of (\d+)/.exec((await card.textContent())!)![1];
+  await card.getByRole('button', { name: 'Wave through' }).click();
+  expect((await hand.saved()).waved).toHaveLength(1);
+  await expect(card).not.toContainText(`of ${before}`);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect(await hand.lines()).toHaveLength(0);
+});
+
 test('shapes are pulled from a photo: seen first, one dropped, laid on sheets by colour, or as outlines', async ({
   page,
   request,

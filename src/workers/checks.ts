@@ -1,8 +1,8 @@
 import { transfer } from 'comlink';
-import { applyChange, type Box, type Change, type Drawing, type GrayImage, type Line, type Run } from '@/core';
+import { applyChange, type Change, type Cubic, type Drawing, type GrayImage, type Line, type Run } from '@/core';
 import type { SettleFigures } from '@/core/edits/settle';
 import { settledLines } from '@/core/edits/settleLines';
-import { CoveredInk, type CoverFigures } from '@/core/check/coveredInk';
+import { CoveredInk, type CoverFigures, type OpenPatch } from '@/core/check/coveredInk';
 import { findingNotes } from '@/core/check/findNotes';
 import { type LineDistance } from '@/core/check/lineDistance';
 import { referenceBeneath } from '@/core/drawing/beneath';
@@ -45,7 +45,7 @@ export type Measured = { fresh: LineDistance[]; gone: string[]; sums: DistanceSu
 export type Moved = { lines: LineDistance[]; sums: DistanceSums | null; covers: CoverFigures[] | null };
 
 /** Where a reference's ink has no line, and a wash over it. */
-export type Uncovered = { reference: string; patches: readonly Box[]; wash: ImageBitmap | null };
+export type Uncovered = { reference: string; patches: readonly OpenPatch[]; wash: ImageBitmap | null };
 
 const WASH = [188, 72, 44, 150] as const;
 
@@ -121,6 +121,10 @@ export const checks = {
       found.flatMap((f) => f.wash ?? []),
     );
   },
+
+  /** Few curves along an open piece of a reference's outline, page units; null where it is none any more. */
+  outline: (reference: string, key: string, reach: number): Cubic[] | null =>
+    drawing && ink.outline(drawing, reference, key, reach),
 
   /** Looks for notes for some ms; null when that is not all done. */
   notes(ms: number): Note[] | null {

@@ -1,3 +1,4 @@
+import type { Cubic } from '@/core';
 import type { ReadFigures } from '@/core/assist/readMarks';
 import type { Note } from '@/core/check/note';
 import type { ThinOptions } from '@/core/drawing/thin';
@@ -43,6 +44,13 @@ export class Asking {
   async readWidths(ids: string[], figures: ReadFigures): Promise<Widened[]> {
     await this.ready();
     return this.worker.ask((api) => api.readWidths(ids, figures));
+  }
+
+  /** Few curves along a piece of a photo's outline that has no line, page units; null where it has one by now. */
+  async outline(reference: string, key: string): Promise<Cubic[] | null> {
+    await this.ready();
+    const { inkReach } = preferences.getState();
+    return this.worker.ask((api) => api.outline(reference, key, inkReach));
   }
 
   /** Lines thinned out. */

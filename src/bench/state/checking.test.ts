@@ -12,7 +12,7 @@ const p = (x: number, y: number): Point => ({ x, y });
 const mockImage = twoStrokes;
 jest.mock('./corrections', () => ({
   sourceOf: () => ({}),
-  correct: { grey: () => Promise.resolve(mockImage()) },
+  correct: { picture: () => Promise.resolve(mockImage()) },
 }));
 
 /** The checks themselves, asked as a worker is; and what it was asked. */

@@ -1,14 +1,12 @@
 import { edgeField, LEAST_RATIO, type EdgeField } from '../edges/edgeField';
-import { edgeWay } from '../edges/edgeWay';
-import { labPictureOf, shrunkLab, type LabPicture } from '../edges/labPicture';
+import { fieldScale, labPictureOf, shrunkLab, type LabPicture } from '../edges/labPicture';
+import { placedEdge } from '../edges/placedEdge';
 import type { Picture } from '../colour/picture';
-import { placeAt, placesAlong } from '../geometry/along';
 import type { Cubic } from '../geometry/cubic';
 import { fitCurve } from '../geometry/fit/fitCurve';
 import { distance, type Point } from '../geometry/point';
-import { smoothed } from '../geometry/smoothed';
 import { BUDGET, REACH, type Following } from './follow';
-import { LONGEST, NO_WAY, ON_TRAIL, stepCostOf, wayOf } from './followField';
+import { NO_WAY, ON_TRAIL, stepCostOf, wayOf } from './followField';
 import { Guide } from './guide';
 import { MinimalPath, MOST_COST, STEPS } from './minimalPath';
 import { endsDrawnTo } from './pencilStroke';
@@ -28,10 +26,6 @@ const LEAPT = 6;
 const OTHER = 70;
 /** These are told from so many px of it. */
 const LEARNT = 60;
-/** The way over pixels is evened by this kernel, then the edge is looked for so far beside it, px of the field. */
-const EVEN = Array.from({ length: 8 }, (_, d) => Math.exp(-(d * d) / 18));
-const ASIDE = 3.5;
-const SPACING = 2;
 const TOLERANCE = 1;
 
 /**
@@ -51,7 +45,7 @@ export class EdgeFollower implements Following {
 
   constructor(image: Picture) {
     this.lab = labPictureOf(image);
-    this.by = Math.max(1, Math.round(Math.max(image.width, image.height) / LONGEST));
+    this.by = fieldScale(image);
     this.field = edgeField(shrunkLab(this.lab, this.by));
     const { width, height } = this.field;
     this.guide = new Guide(width, height);
@@ -74,10 +68,16 @@ export class EdgeFollower implements Following {
     this.search.from(seed);
     const pixels = this.search.to(goal, BUDGET);
     if (!pixels || pixels.length < 4) return null;
-    const even = (list: number[]): Float64Array => smoothed(Float64Array.from(list), EVEN, false);
-    const [x, y] = [even(pixels.map((i) => i % field.width)), even(pixels.map((i) => Math.floor(i / field.width)))];
-    const rough = Array.from(x, (v, i): Point => ({ x: (v + 0.5) * by, y: (y[i] + 0.5) * by }));
-    const points = endsDrawnTo(withoutLoops(this.placed(rough)), from, field.trail[goal] ? null : to, TOLERANCE);
+    const way = pixels.map((i): Point => {
+      const [x, y] = [i % field.width, Math.floor(i / field.width)];
+      return { x: (x + 0.5) * by, y: (y + 0.5) * by };
+    });
+    const points = endsDrawnTo(
+      withoutLoops(placedEdge(this.lab, way, by)),
+      from,
+      field.trail[goal] ? null : to,
+      TOLERANCE,
+    );
     const distinct = points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-6);
     if (distinct.length < 3) return null;
     const cubics = fitCurve(distinct, { tolerance: TOLERANCE });
@@ -101,17 +101,6 @@ export class EdgeFollower implements Following {
     const { width, trail } = this.field;
     if (i < 0 || !trail[i]) return p;
     return { x: ((i % width) + 0.5) * this.by, y: (Math.floor(i / width) + 0.5) * this.by };
-  }
-
-  /** A way over pixels moved onto the edge, between pixels; over what is lost it goes on. */
-  private placed(rough: readonly Point[]): Point[] {
-    const cubics = rough.slice(1).map((p, i): Cubic => [rough[i], rough[i], p, p]);
-    const places = placesAlong({ cubics, closed: false }, SPACING * this.by);
-    const offset = places.n > 4 ? edgeWay(this.lab, places, ASIDE * this.by, true) : null;
-    if (!offset) return [...rough];
-    return Array.from(offset, (o, i) => ({ o, i }))
-      .filter(({ o, i }) => !Number.isNaN(o) || i === 0 || i === places.n - 1)
-      .map(({ o, i }) => placeAt(places, i, Number.isNaN(o) ? 0 : o));
   }
 
   /** What a step onto an edge costs that has other colours to its sides than what was followed before. */

@@ -24,7 +24,7 @@ export type FollowField = {
 export const WAYS = 16;
 export const NO_WAY = 255;
 /** The longer side of what is searched, px. */
-export const LONGEST = 2000;
+const LONGEST = 2000;
 
 export const ON_TRAIL = 8;
 const OFF_TRAIL = 400;

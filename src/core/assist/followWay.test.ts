@@ -77,7 +77,8 @@ test('over a stretch that is lost the line goes on as it came', () => {
   const image = photo(520, 240, across, [], { blur: 1, noise: 4, seed: 3 });
   const hand = Array.from({ length: 45 }, (_, i) => ({ x: 30 + 10 * i, y: 120 + 3 * Math.sin(i) }));
   const found = follow(image, hand, { target: 'edge' });
-  for (const p of walk(found, 3)) if (p.x > 45 && p.x < 455) expect(Math.abs(p.y - 120)).toBeLessThan(p.x > 215 && p.x < 275 ? 3 : 1.5);
+  for (const p of walk(found, 3))
+    if (p.x > 45 && p.x < 455) expect(Math.abs(p.y - 120)).toBeLessThan(p.x > 215 && p.x < 275 ? 3 : 1.5);
   expect(found.length).toBeLessThan(5);
 });
 

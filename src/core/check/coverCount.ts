@@ -1,4 +1,4 @@
-import { inkWithRadius, type InkWithRadius } from '../assist/inkRadius';
+import type { InkWithRadius } from '../assist/inkRadius';
 import { placesAlong, type CubicRun } from '../geometry/along';
 import type { Box } from '../geometry/point';
 import { grayImage, type GrayImage } from '../raster/grayImage';
@@ -13,7 +13,6 @@ const DEEPER = 0.9;
  * is looked at. Ink within `reach` px of a line counts, and with it the stroke that it is part of, as wide as that is there.
  */
 export class CoverCount {
-  private readonly known: InkWithRadius;
   /** How many lines each pixel has. */
   private readonly lines: Uint16Array;
   private readonly taken = new Map<string, Int32Array>();
@@ -26,11 +25,10 @@ export class CoverCount {
 
   /** `boxes`, px of the picture, have shares of their own. */
   constructor(
-    image: GrayImage,
+    private readonly known: InkWithRadius,
     private readonly reach: number,
     private readonly boxes: readonly Box[] = [],
   ) {
-    this.known = inkWithRadius(image);
     const { mask } = this.known.ink;
     this.lines = new Uint16Array(mask.length);
     this.found = new Uint32Array(mask.length);
@@ -58,6 +56,9 @@ export class CoverCount {
     for (let i = 0; i < mask.length; i++) image.data[i] = mask[i] && this.lines[i] === 0 ? 0 : 255;
     return image;
   }
+
+  /** Whether a pixel of the ink has no line. */
+  isOpen = (i: number): boolean => this.known.ink.mask[i] === 1 && this.lines[i] === 0;
 
   /** Counts a line, or a part of one, by these runs, and no longer by those it had; none takes it away. */
   set(line: string, runs: readonly CubicRun[]): void {

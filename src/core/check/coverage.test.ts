@@ -1,5 +1,6 @@
 import { coverage, type Cubic, type Point } from '@/core';
 import { inkPicture } from '../test/inkPicture';
+import { inkWithRadius } from '../assist/inkRadius';
 import { CoverCount } from './coverCount';
 import { patchesOf } from './coverage';
 
@@ -49,7 +50,7 @@ test('line by line: boxes have shares of their own, and a line that moves lets g
     { minX: 0, minY: 150, maxX: 300, maxY: 170 },
     { minX: 0, minY: 0, maxX: 300, maxY: 20 },
   ];
-  const count = new CoverCount(image, 4, boxes);
+  const count = new CoverCount(inkWithRadius(image), 4, boxes);
   count.set('wide', [run(level(100))]);
   count.set('over', [run(level(101))]);
   expect(count.coveredInBoxes).toEqual([1, 0, null]);

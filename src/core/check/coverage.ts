@@ -1,3 +1,4 @@
+import { inkWithRadius } from '../assist/inkRadius';
 import { assertRun, type CubicRun } from '../geometry/along';
 import type { Box } from '../geometry/point';
 import { assertGrayImage, type GrayImage } from '../raster/grayImage';
@@ -21,7 +22,7 @@ export function coverage(runs: CubicRun[], image: GrayImage, options: { reach: n
   assertGrayImage(image);
   assertReach(options);
   runs.forEach(assertRun);
-  const count = new CoverCount(image, options.reach);
+  const count = new CoverCount(inkWithRadius(image), options.reach);
   runs.forEach((run, i) => count.set(String(i), [run]));
   return { covered: count.covered, untraced: count.untraced() };
 }

@@ -2,10 +2,12 @@ import type { Drawing, Line, Reference } from '../drawing/schema';
 import { boxOfPoints } from '../geometry/box';
 import type { Cubic } from '../geometry/cubic';
 import type { Box } from '../geometry/point';
-import { inGrey } from '../colour/picture';
+import { toBeTraced } from '../assist/inkRadius';
+import type { Picture } from '../colour/picture';
 import type { GrayImage } from '../raster/grayImage';
 import { CoverCount } from './coverCount';
 import { patchesOf } from './coverage';
+import { curvesAlong, openStretches, type OpenStretch } from './openOutlines';
 import { placementOf, runsInPicture } from '../drawing/beneath';
 import { seenLines } from '../drawing/items';
 import { placementKey, type Pictures } from './pictures';
@@ -17,15 +19,21 @@ export type CoverFigures = {
   readonly parts: readonly { readonly sheet: string; readonly covered: number | null }[];
 };
 
-/** The ink of a reference that has no line: the picture of it, black on white, and boxes in page units, largest first. */
-export type Untraced = { readonly image: GrayImage; readonly patches: readonly Box[] };
+/** A piece of a reference that has no line, by its box, page units; of a photo's outline also what names it. */
+export type OpenPatch = { readonly box: Box; readonly outline: string | null };
+
+/** What of a reference has no line: the picture of it, black on white, and its pieces, the largest first. */
+export type Untraced = { readonly image: GrayImage; readonly patches: readonly OpenPatch[] };
+
+/** A piece of an outline is waved through by this, as notes are. */
+const outlineKey = (r: Reference, { name }: OpenStretch): string => `outline ${r.picture.slice(0, 16)} ${name}`;
 
 const MOST_PATCHES = 200;
 
 /** A line as it is counted, segment by segment: of a line that moves only what differs is counted anew. */
 type CountedLine = { runs: Line['runs']; segments: readonly Cubic[] };
 
-type Counted = { key: string; image: GrayImage; count: CoverCount; lines: Map<string, CountedLine> };
+type Counted = { key: string; image: Picture; count: CoverCount; lines: Map<string, CountedLine> };
 
 /** Which ink of a drawing's references has a line. Lines are counted once, and again when they change. */
 export class CoveredInk {
@@ -67,31 +75,54 @@ export class CoveredInk {
     return this.figures(d, reach);
   }
 
-  /** The ink of a reference that has no line; null for one that is not measured from. */
+  /** What of a reference has no line; null for one that is not measured from. */
   untraced(d: Drawing, id: string, reach: number): Untraced | null {
     const r = this.measuredFrom(d).find((x) => x.id === id);
     if (!r) return null;
     const { count, image } = this.of(d, r, reach);
     const { onPage } = placementOf(r, image);
     const untraced = count.untraced();
+    const onSheet = (box: Box): Box => boxOfPoints(cornersOf(box).map(onPage));
+    if (r.target === 'edge') {
+      const stretches = this.stretches(d, r, reach).slice(0, MOST_PATCHES);
+      const patches = stretches.map((s) => ({ box: onSheet(boxOfPoints(s.points)), outline: outlineKey(r, s) }));
+      return { image: untraced, patches };
+    }
     const least = Math.max(12, (image.width * image.height) / 60_000);
     const patches = patchesOf(untraced, least).slice(0, MOST_PATCHES);
-    return { image: untraced, patches: patches.map(({ box }) => boxOfPoints(cornersOf(box).map(onPage))) };
+    return { image: untraced, patches: patches.map(({ box }) => ({ box: onSheet(box), outline: null })) };
   }
 
-  /** The references whose ink is looked at: seen, under the work, and not measured by their edges. */
+  /** The stretches of a photo's outlines that have no line and were not waved through. */
+  private stretches(d: Drawing, r: Reference, reach: number): OpenStretch[] {
+    const { count, image } = this.of(d, r, reach);
+    const waved = new Set(d.waved);
+    return openStretches(image, count).filter((s) => !waved.has(outlineKey(r, s)));
+  }
+
+  /** Few curves along an open piece of an outline, page units; null where it is none any more. */
+  outline(d: Drawing, id: string, key: string, reach: number): Cubic[] | null {
+    const r = this.measuredFrom(d).find((x) => x.id === id);
+    const stretch = r && this.stretches(d, r, reach).find((s) => outlineKey(r, s) === key);
+    if (!r || !stretch) return null;
+    const { image } = this.of(d, r, reach);
+    const { onPage } = placementOf(r, image);
+    return curvesAlong(image, stretch.points).map((c) => c.map(onPage) as Cubic);
+  }
+
+  /** The references that are looked at: seen, and under the work. */
   private measuredFrom = (d: Drawing): Reference[] =>
-    d.references.filter((r) => r.visible && !r.beside && r.target === 'ink' && this.pictures.has(r.id));
+    d.references.filter((r) => r.visible && !r.beside && this.pictures.has(r.id));
 
   private of(d: Drawing, r: Reference, reach: number): Counted {
-    const image = inGrey(this.pictures.get(r.id)!);
+    const image = this.pictures.get(r.id)!;
     const parts = partsOf(d);
     const key = JSON.stringify([reach, placementKey(r), parts]);
     let counted = this.counts.get(r.id);
     if (counted?.key !== key || counted.image !== image) {
       const { inPicture, px } = placementOf(r, image);
       const boxes = parts.map(({ part }) => boxOfPoints(cornersOf(part).map(inPicture)));
-      counted = { key, image, count: new CoverCount(image, reach / px, boxes), lines: new Map() };
+      counted = { key, image, count: new CoverCount(toBeTraced(image, r.target), reach / px, boxes), lines: new Map() };
       this.counts.set(r.id, counted);
     }
     return counted;

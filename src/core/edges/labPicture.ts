@@ -62,6 +62,13 @@ function inColour({ width, height, data }: Picture): LabPicture {
   return { width, height, channels: 3, values };
 }
 
+/** The longer side of what edges are looked for in as a whole, px. */
+const LONGEST = 2000;
+
+/** How many of a picture's px one of those stands for that edges are looked for in. */
+export const fieldScale = ({ width, height }: Pick<Picture, 'width' | 'height'>): number =>
+  Math.max(1, Math.round(Math.max(width, height) / LONGEST));
+
 /** A picture made smaller, each of its pixels the mean of so many by so many. */
 export function shrunkLab(picture: LabPicture, by: number): LabPicture {
   if (by <= 1) return picture;

@@ -77,6 +77,9 @@ test('sheets go into folders and out, folders are renamed, closed and taken apar
 
 test('pulled lines come as one folder with one sheet', () => {
   const lines = linesOf(wanderingDrawing(3, 1, 2).sheets[0]);
-  const d = done(empty, addFolderOfLines(empty, { id: 'f', name: 'Ink' }, [{ id: 't', name: 'Strokes', lines }], 'Pull ink'));
+  const d = done(
+    empty,
+    addFolderOfLines(empty, { id: 'f', name: 'Ink' }, [{ id: 't', name: 'Strokes', lines }], 'Pull ink'),
+  );
   expect(d.sheets.at(-1)).toMatchObject({ id: 't', name: 'Strokes', folder: 'f', items: lines });
 });

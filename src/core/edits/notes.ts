@@ -15,6 +15,13 @@ export function waveThrough(d: Drawing, notes: readonly Note[]): Edit {
       });
 }
 
+/** The pieces of a photo's outlines that were waved through need no line; they are kept with the notes. */
+export function waveOutline(d: Drawing, key: string): Edit {
+  if (d.waved.includes(key)) return edit('Wave through');
+  const sides = { before: { waved: [...d.waved] }, after: { waved: [...d.waved, key] } };
+  return edit('Wave an outline through', { step: 'setDrawing', ...sides });
+}
+
 /** All notes that were waved through are shown again. */
 export const unwave = (d: Drawing): Edit =>
   d.waved.length === 0
