@@ -6,6 +6,8 @@ import { rgbaImage, type RgbaImage } from './rgba';
 import { blurredRgba } from './blurRgba';
 import { denoised } from './denoise';
 import { greyed, levelled, mapValues, thresholded, tinted, twoToned } from './tone';
+import { simplified } from './simplify';
+import { inColours } from './steps';
 import { warp } from './warp';
 
 /**
@@ -41,6 +43,10 @@ export function corrected(image: RgbaImage, c: Correction, scale = 1): RgbaImage
       return blurredRgba(image, c.radius * scale);
     case 'denoise':
       return denoised(image, c.rounds);
+    case 'simplify':
+      return simplified(image, c.radius * scale, c.contrast);
+    case 'steps':
+      return inColours(image, c.colours);
   }
 }
 

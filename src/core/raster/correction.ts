@@ -56,6 +56,22 @@ export const correctionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('blur'), on, radius: z.number().min(0).max(50) }),
   /** How often each pixel takes the median of its neighbours. */
   z.strictObject({ kind: z.literal('denoise'), on, rounds: z.number().int().min(1).max(3) }),
+  /** Smoothed over so many px of the whole picture, but not over what differs by more than the contrast, 0…255. */
+  z.strictObject({
+    kind: z.literal('simplify'),
+    on,
+    radius: z.number().min(0).max(200),
+    contrast: z.number().min(1).max(255),
+  }),
+  /** Brought down to a few colours. */
+  z.strictObject({
+    kind: z.literal('steps'),
+    on,
+    colours: z
+      .array(z.string().regex(/^#[0-9a-f]{6}$/))
+      .min(2)
+      .max(24),
+  }),
 ]);
 
 export type Correction = DeepReadonly<z.infer<typeof correctionSchema>>;
@@ -86,6 +102,8 @@ export const firstCorrections: { readonly [K in CorrectionKind]: CorrectionOf<K>
   twoTone: { kind: 'twoTone', on: true, dark: '#20304f', light: '#f2e6d0', level: 128 },
   blur: { kind: 'blur', on: true, radius: 1 },
   denoise: { kind: 'denoise', on: true, rounds: 1 },
+  simplify: { kind: 'simplify', on: true, radius: 20, contrast: 60 },
+  steps: { kind: 'steps', on: true, colours: ['#262626', '#6e6e6e', '#b4b4b4', '#f0f0f0'] },
 };
 
 /** In what order corrections come to lie when they are added: first what changes the shape, last what the eye wants. */
@@ -96,7 +114,9 @@ export const usualOrder: readonly CorrectionKind[] = [
   'denoise',
   'light',
   'levels',
+  'simplify',
   'blur',
+  'steps',
   'grey',
   'threshold',
   'invert',

@@ -7,6 +7,7 @@ import type { Correction, Reference } from '@/core';
 import { setCorrection } from '@/core/edits/references';
 import { Amount } from '@/ui/Amount';
 import { CorrectionAmount } from './CorrectionAmount';
+import { StepsFields } from './StepsFields';
 import { TwoToneFields } from './TwoToneFields';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
@@ -145,6 +146,33 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
       return (
         <CorrectionAmount c={c} of="rounds" label="Rounds" min={1} max={3} disabled={disabled} show={show} set={set} />
       );
+    case 'simplify':
+      return (
+        <>
+          <CorrectionAmount
+            c={c}
+            of="radius"
+            label="Over, px"
+            min={1}
+            max={100}
+            disabled={disabled}
+            show={show}
+            set={set}
+          />
+          <CorrectionAmount
+            c={c}
+            of="contrast"
+            label="What differs less than"
+            min={5}
+            max={255}
+            disabled={disabled}
+            show={show}
+            set={set}
+          />
+        </>
+      );
+    case 'steps':
+      return <StepsFields reference={r} c={c} disabled={disabled} set={set} />;
     case 'grey':
     case 'invert':
       return null;
