@@ -41,7 +41,6 @@ async function main(): Promise<void> {
     await page.getByRole('button', { name: 'Corners' }).click();
     await corrected(2);
     await page.waitForTimeout(800);
-    await shoot(page, 'corners');
     await page.getByRole('button', { name: 'Done' }).click();
     await page.getByRole('switch', { name: 'Even light' }).click();
     await corrected(3);
@@ -53,6 +52,16 @@ async function main(): Promise<void> {
     await page.getByRole('button', { name: 'Pull lines' }).click();
     await page.getByText('Lines kept').waitFor();
     await shoot(page, 'pull-ink');
+
+    await open('Clay pot');
+    await page
+      .getByRole('button', { name: /^Prepare/ })
+      .first()
+      .click();
+    await page.getByRole('button', { name: 'Pull shapes' }).click();
+    await page.getByRole('group', { name: 'Pull shapes' }).getByRole('button', { name: 'Pull shapes' }).click();
+    await page.getByText('Shapes kept').waitFor();
+    await shoot(page, 'pull-shapes');
 
     await open('Pear');
     await page.getByRole('button', { name: /^Leaf, left/ }).click();

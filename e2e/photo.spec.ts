@@ -10,9 +10,7 @@ import { BenchHand, makeDrawing } from './bench';
 /** The photo lies on the page at half its size. */
 const SCALE = 0.5;
 const onPage = (part: string): Cubic[] =>
-  potLines
-    .find((l) => l.part === part)!
-    .cubics.map((c) => c.map((p) => ({ x: p.x * SCALE, y: p.y * SCALE })) as Cubic);
+  potLines.find((l) => l.part === part)!.cubics.map((c) => c.map((p) => ({ x: p.x * SCALE, y: p.y * SCALE })) as Cubic);
 const nearShare = (cubics: readonly Cubic[], truth: readonly Cubic[], within: number): number => {
   const off = walk(cubics, 1).map((p) => distanceToCurves(truth, p));
   return off.filter((d) => d <= within).length / off.length;
@@ -55,7 +53,10 @@ test('a photo is traced: edges are followed around a thing, settled onto, measur
   expect(line.runs[0].closed).toBe(true);
   expect(nearShare(followed, truth, 0.75)).toBeGreaterThan(0.93);
   expect(followed.length).toBeLessThanOrEqual(14);
-  await page.getByRole('button', { name: /Refine/ }).first().click();
+  await page
+    .getByRole('button', { name: /Refine/ })
+    .first()
+    .click();
   await page.keyboard.press('g');
   await hand.click(truth[0][0]);
   await expect(page.locator('.trial')).toHaveText(/^one line moves/, { timeout: 30_000 });
@@ -63,7 +64,10 @@ test('a photo is traced: edges are followed around a thing, settled onto, measur
   const settled = allLines(await hand.saved())[0].runs.flatMap(cubicsOf);
   expect(settled).toHaveLength(followed.length);
   expect(nearShare(settled, truth, 0.5)).toBeGreaterThan(0.96);
-  const mean = page.getByRole('row', { name: /^This line/ }).getByRole('cell').nth(0);
+  const mean = page
+    .getByRole('row', { name: /^This line/ })
+    .getByRole('cell')
+    .nth(0);
   await expect.poll(async () => Number(await mean.textContent()), { timeout: 20_000 }).toBeLessThan(0.5);
   const svg = await (await request.get(`/api/drawings/${id}/export?format=svg&scope=page`)).text();
   expect(svg.match(/<path /g)).toHaveLength(1);
@@ -108,7 +112,11 @@ test('shapes are pulled from a photo: seen first, one dropped, laid on sheets by
   test.setTimeout(150_000);
   const id = await makeDrawing(request);
   await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
-  const hand = await BenchHand.open(page, id, { stage: 'prepare', tool: 'pullShapes', view: { scale: 0.8, x: 40, y: 40 } });
+  const hand = await BenchHand.open(page, id, {
+    stage: 'prepare',
+    tool: 'pullShapes',
+    view: { scale: 0.8, x: 40, y: 40 },
+  });
   const card = page.getByRole('group', { name: 'Pull shapes' });
   await card.getByRole('button', { name: 'Pull shapes' }).click();
   await expect(card).toContainText('Shapes kept', { timeout: 60_000 });
@@ -131,4 +139,49 @@ test('shapes are pulled from a photo: seen first, one dropped, laid on sheets by
   expect(nearShare(onPage('shell'), borders, 1)).toBeGreaterThan(0.95);
   await page.keyboard.press('Control+z');
   expect((await hand.saved()).folders).toEqual([]);
+});
+
+test('a thing is gone around loosely and set apart; the rest is dimmed, a photo simplified and brought to a few colours', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const id = await makeDrawing(request);
+  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
+  const hand = await BenchHand.open(page, id, { stage: 'prepare', tool: 'place', view: { scale: 0.8, x: 40, y: 40 } });
+  const card = page.getByRole('group', { name: 'Corrections' });
+  await card.getByRole('switch', { name: 'Set apart' }).click();
+  const around = Array.from({ length: 25 }, (_, i): Point => {
+    const turn = (2 * Math.PI * i) / 24;
+    return { x: 172 + 108 * Math.cos(turn), y: 490 + 92 * Math.sin(turn) };
+  });
+  await hand.move(around[0]);
+  await page.mouse.down();
+  for (const p of around) await hand.move(p, 1);
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', 'Undo: Set apart', {
+    timeout: 30_000,
+  });
+  const { corrections } = (await hand.saved()).references[0];
+  const apart = corrections.find((c) => c.kind === 'apart');
+  if (apart?.kind !== 'apart') throw new Error('nothing was set apart');
+  const shell = onPage('shell');
+  const off = apart.outlines[0].map((p) => distanceToCurves(shell, { x: 800 * p.x, y: 600 * p.y }));
+  expect(off.filter((d) => d < 2).length / off.length).toBeGreaterThan(0.8);
+  await page.keyboard.press('Enter');
+  const lightness = async (p: Point): Promise<number> => (await hand.colourAt(p)).reduce((a, b) => a + b) / 3;
+  const ground = { x: 700, y: 550 };
+  await expect.poll(() => lightness(ground), { timeout: 20_000 }).toBeGreaterThan(225);
+  expect(await lightness({ x: 172, y: 490 })).toBeLessThan(222);
+  await card.getByRole('switch', { name: 'Simplify' }).click();
+  await card.getByRole('switch', { name: 'Steps' }).click();
+  await card.getByText('colours', { exact: true }).click();
+  await expect
+    .poll(async () => {
+      const steps = (await hand.saved()).references[0].corrections.find((c) => c.kind === 'steps');
+      return steps?.kind === 'steps' ? steps.colours.some((c) => c.slice(1, 3) !== c.slice(3, 5)) : false;
+    })
+    .toBe(true);
+  for (let k = 0; k < 4; k++) await page.keyboard.press('Control+z');
+  expect((await hand.saved()).references[0].corrections).toEqual([]);
 });

@@ -16,6 +16,7 @@ import { flatFrames } from './flatFrames';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
 import { nearestLine } from './nearest';
+import { photos } from './photos';
 import { preparing } from './prepare';
 import * as probe from './probe';
 import * as scene from './scene';
@@ -148,6 +149,7 @@ async function main(): Promise<void> {
       refine: await refining(),
       ink: { bodies: bodies(), besideCanvaskit: await beside(), living: await livingFrames() },
       prepare: await preparing(),
+      photos: await photos(),
       colour: { ...colouring(), frames: await flatFrames() },
       crowd: [await crowd(2_000), await crowd(10_000)],
     };

@@ -3,6 +3,7 @@ import { pageCorners, paletteOf, skewAngle, type Correction, type Point, type Qu
 import { areaColour, type AreaColour } from '@/core/colour/areaColour';
 import type { PaletteColour } from '@/core/colour/palette';
 import { pullTones, type AreaTones, type PullTonesOptions } from '@/core/colour/pullTones';
+import { thingWithin } from '@/core/pull/thingWithin';
 import type { ColourImage } from '@/core/raster/colourImage';
 import { CorrectionRun } from '@/core/raster/correct';
 import { colourImageOf, greyOf, paperValues, type RgbaImage } from '@/core/raster/rgba';
@@ -115,6 +116,11 @@ const corrections = {
     const runs = await opened(source.picture, source.url, source.pixelWidth);
     const image = colourImageOf(runs.whole.after(list));
     return transfer(image, [image.data.buffer]);
+  },
+
+  /** The thing that a loose outline goes around, both in shares of the picture's sides; none where nothing stands out. */
+  async thing(source: Source, list: readonly Correction[], loose: readonly Point[]): Promise<Point[][]> {
+    return thingWithin(await inColour(source, list), loose);
   },
 
   /** The colours that are typical of areas, each by its outlines in shares of the picture's sides. */

@@ -47,6 +47,8 @@ export const correct = {
     worker.ask((api) => api.grey(source, list)),
   colour: (source: Source, list: readonly Correction[]): Promise<ColourImage> =>
     worker.ask((api) => api.colour(source, list)),
+  thing: (source: Source, list: readonly Correction[], loose: readonly Point[]): Promise<Point[][]> =>
+    worker.ask((api) => api.thing(source, list, loose)),
   /** What lines are laid against: ink is told in grey, edges in colour. */
   picture: (source: Source, list: readonly Correction[], target: Reference['target']): Promise<Picture> =>
     worker.ask((api): Promise<Picture> => (target === 'ink' ? api.grey(source, list) : api.colour(source, list))),

@@ -2,6 +2,7 @@ import type { StageId } from '../stages/table';
 import type { ToolDefinition } from './definition';
 import { bend } from './definitions/bend';
 import { corners } from './definitions/corners';
+import { apart } from './definitions/apart';
 import { crop } from './definitions/crop';
 import { gradient } from './definitions/gradient';
 import { nodes } from './definitions/nodes';
@@ -26,6 +27,7 @@ import { tones } from './definitions/tones';
 const all = [
   place,
   crop,
+  apart,
   corners,
   tones,
   part,

@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/point';
 import { assertColourImage, type ColourImage } from '../raster/colourImage';
-import { areaMask, withoutBorder } from './areaPixels';
+import { withoutBorder } from './areaPixels';
+import { areaMask } from '../raster/areaMask';
 import { labOf, type Lab } from './oklab';
 import { typicalColour } from './typical';
 

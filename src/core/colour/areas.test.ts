@@ -8,7 +8,7 @@ import { applyChange, emptyDrawing, plainPage } from '..';
 import type { Flat } from '../drawing/item';
 import { takeColours } from '../edits/takeColours';
 import { areaColour } from './areaColour';
-import { areaMask } from './areaPixels';
+import { areaMask } from '../raster/areaMask';
 import { colourName } from './colourName';
 import { harmony } from './harmonies';
 import { labDistance, labOf, labOfHex, rgbOf, type Lab } from './oklab';

@@ -5,7 +5,7 @@ import { blurredValues } from '../raster/blur';
 import { assertColourImage, type ColourImage } from '../raster/colourImage';
 import { contours, signedArea } from '../raster/contours';
 import { nestedOutlines } from '../raster/nestedOutlines';
-import { areaMask, type AreaMask } from './areaPixels';
+import { areaMask, type AreaMask } from '../raster/areaMask';
 import { labOf } from './oklab';
 import { FEWEST_STEPS, MOST_STEPS } from './tone';
 import { medianOf } from './typical';

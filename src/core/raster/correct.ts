@@ -6,6 +6,7 @@ import { rgbaImage, type RgbaImage } from './rgba';
 import { blurredRgba } from './blurRgba';
 import { denoised } from './denoise';
 import { greyed, levelled, mapValues, thresholded, tinted, twoToned } from './tone';
+import { setApart } from './setApart';
 import { simplified } from './simplify';
 import { inColours } from './steps';
 import { warp } from './warp';
@@ -43,6 +44,8 @@ export function corrected(image: RgbaImage, c: Correction, scale = 1): RgbaImage
       return blurredRgba(image, c.radius * scale);
     case 'denoise':
       return denoised(image, c.rounds);
+    case 'apart':
+      return c.outlines.length === 0 ? image : setApart(image, c.outlines, c.dim);
     case 'simplify':
       return simplified(image, c.radius * scale, c.contrast);
     case 'steps':

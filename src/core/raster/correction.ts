@@ -63,6 +63,13 @@ export const correctionSchema = z.discriminatedUnion('kind', [
     radius: z.number().min(0).max(200),
     contrast: z.number().min(1).max(255),
   }),
+  /** All that lies outside of some outlines (even-odd) is brought towards white, by a share. */
+  z.strictObject({
+    kind: z.literal('apart'),
+    on,
+    outlines: z.array(z.array(place).min(3).max(4_000)).max(200),
+    dim: share,
+  }),
   /** Brought down to a few colours. */
   z.strictObject({
     kind: z.literal('steps'),
@@ -102,6 +109,7 @@ export const firstCorrections: { readonly [K in CorrectionKind]: CorrectionOf<K>
   twoTone: { kind: 'twoTone', on: true, dark: '#20304f', light: '#f2e6d0', level: 128 },
   blur: { kind: 'blur', on: true, radius: 1 },
   denoise: { kind: 'denoise', on: true, rounds: 1 },
+  apart: { kind: 'apart', on: true, outlines: [], dim: 0.8 },
   simplify: { kind: 'simplify', on: true, radius: 20, contrast: 60 },
   steps: { kind: 'steps', on: true, colours: ['#262626', '#6e6e6e', '#b4b4b4', '#f0f0f0'] },
 };
@@ -111,6 +119,7 @@ export const usualOrder: readonly CorrectionKind[] = [
   'crop',
   'turn',
   'straighten',
+  'apart',
   'denoise',
   'light',
   'levels',

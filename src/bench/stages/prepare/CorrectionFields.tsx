@@ -146,6 +146,22 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
       return (
         <CorrectionAmount c={c} of="rounds" label="Rounds" min={1} max={3} disabled={disabled} show={show} set={set} />
       );
+    case 'apart':
+      return (
+        <>
+          <Button size="small" disabled={disabled} onClick={() => bench.setState({ reference: r.id, tool: 'apart' })}>
+            {c.outlines.length > 0 ? 'Go around another thing' : 'Go around the thing'}
+          </Button>
+          <Amount
+            label="Dim the rest"
+            value={Math.round(c.dim * 100)}
+            min={0}
+            max={100}
+            disabled={disabled}
+            onChange={(v, done) => (done ? set : show)({ ...c, dim: v / 100 })}
+          />
+        </>
+      );
     case 'simplify':
       return (
         <>

@@ -6,6 +6,7 @@ import type { Correction, CorrectionKind, Reference } from '@/core';
 import { correctReference, setCorrection } from '@/core/edits/references';
 import { firstCorrections, usualOrder } from '@/core/raster/correction';
 import { useBench, useBenchState } from '../../benchContext';
+import type { ToolId } from '../../tools/registry';
 import { correctionNames } from './corrections';
 import { CorrectionFields } from './CorrectionFields';
 import { layStraight } from './layStraight';
@@ -97,15 +98,19 @@ type HeadProps = {
   children?: React.ReactNode;
 };
 
+/** What is set on the picture itself, by which tool. */
+const handTools: Partial<Record<CorrectionKind, ToolId>> = { crop: 'crop', straighten: 'corners', apart: 'apart' };
+
 function CorrectionHead({ reference: r, kind, correction, disabled, children }: HeadProps) {
   const bench = useBench();
   const { name, what } = correctionNames[kind];
   const turnOn = async (on: boolean): Promise<void> => {
-    if (on && !correction && (kind === 'crop' || kind === 'straighten')) {
-      bench.setState({ reference: r.id, tool: kind === 'crop' ? 'crop' : 'corners' });
+    const tool = handTools[kind];
+    if (on && !correction && tool) {
+      bench.setState({ reference: r.id, tool });
       return;
     }
-    if (['crop', 'corners', 'tones'].includes(bench.getState().tool)) bench.setState({ tool: 'place' });
+    if (['crop', 'corners', 'apart', 'tones'].includes(bench.getState().tool)) bench.setState({ tool: 'place' });
     const next = { ...(correction ?? firstCorrections[kind]), on } as Correction;
     bench.commit(setCorrection(bench.getState().drawing, r.id, next, `${name} ${on ? 'on' : 'off'}`));
     if (on && kind === 'turn' && !correction) await layStraight(bench, r);

@@ -8,6 +8,7 @@ export const correctionNames: Record<CorrectionKind, { name: string; what: strin
   light: { name: 'Even light', what: 'Take shadows off the paper' },
   levels: { name: 'Ink and paper', what: 'What is darker is ink, what is lighter is paper' },
   denoise: { name: 'Denoise', what: 'Take out grain' },
+  apart: { name: 'Set apart', what: 'Dim all but a thing' },
   simplify: { name: 'Simplify', what: 'Smooth texture away, but no edges' },
   steps: { name: 'Steps', what: 'Bring it down to a few tones or colours' },
   blur: { name: 'Blur', what: 'Smooth it' },
