@@ -75,17 +75,17 @@ export function shrunkLab(picture: LabPicture, by: number): LabPicture {
   const { channels } = picture;
   const width = Math.max(1, Math.floor(picture.width / by));
   const height = Math.max(1, Math.floor(picture.height / by));
-  const sums = new Int32Array(width * channels);
   const values = new Int16Array(width * height * channels);
-  for (let y = 0; y < height; y++) {
-    sums.fill(0);
-    for (let v = 0; v < by; v++) {
-      let from = (y * by + v) * picture.width * channels;
-      for (let x = 0; x < width; x++)
-        for (let u = 0; u < by; u++)
-          for (let c = 0; c < channels; c++) sums[x * channels + c] += picture.values[from++];
-    }
-    for (let k = 0; k < sums.length; k++) values[y * width * channels + k] = Math.round(sums[k] / (by * by));
-  }
+  const from = picture.values;
+  const row = picture.width * channels;
+  const share = 1 / (by * by);
+  for (let y = 0, to = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      for (let c = 0; c < channels; c++, to++) {
+        let sum = 0;
+        for (let v = 0, first = y * by * row + x * by * channels + c; v < by; v++, first += row)
+          for (let u = 0, at = first; u < by; u++, at += channels) sum += from[at];
+        values[to] = Math.round(sum * share);
+      }
   return { width, height, channels, values };
 }
