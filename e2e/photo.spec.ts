@@ -1,4 +1,4 @@
-import { expect, test, type Locator } from '@playwright/test';
+import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test';
 import { allLines, linesOf } from '../src/core/drawing/items';
 import { cubicsOf } from '../src/core/drawing/run';
 import type { Cubic, Point } from '../src/core';
@@ -18,14 +18,23 @@ const nearShare = (cubics: readonly Cubic[], truth: readonly Cubic[], within: nu
 const figure = async (card: Locator, what: string): Promise<number> =>
   Number(/[\d.]+/.exec((await card.locator('.row', { hasText: what }).first().textContent()) ?? '')?.[0]);
 
+/** A drawing with the photo of the pot under it. */
+async function openPhoto(
+  page: Page,
+  request: APIRequestContext,
+  options: Parameters<typeof BenchHand.open>[2],
+): Promise<BenchHand> {
+  const id = await makeDrawing(request);
+  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
+  return BenchHand.open(page, id, options);
+}
+
 test('a photo is traced: edges are followed around a thing, settled onto, measured by, and it is exported', async ({
   page,
   request,
 }) => {
   test.setTimeout(180_000);
-  const id = await makeDrawing(request);
-  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
-  const hand = await BenchHand.open(page, id, { view: { scale: 1, x: 20, y: 20 } });
+  const hand = await openPhoto(page, request, { view: { scale: 1, x: 20, y: 20 } });
   expect((await hand.saved()).references[0].target).toBe('edge');
   await page.keyboard.press('Shift+f');
   await expect(page.locator('.hints')).not.toContainText('a moment', { timeout: 60_000 });
@@ -69,7 +78,7 @@ test('a photo is traced: edges are followed around a thing, settled onto, measur
     .getByRole('cell')
     .nth(0);
   await expect.poll(async () => Number(await mean.textContent()), { timeout: 20_000 }).toBeLessThan(0.5);
-  const svg = await (await request.get(`/api/drawings/${id}/export?format=svg&scope=page`)).text();
+  const svg = await (await request.get(`/api/drawings/${hand.id}/export?format=svg&scope=page`)).text();
   expect(svg.match(/<path /g)).toHaveLength(1);
 });
 
@@ -78,9 +87,7 @@ test('outlines of a photo that have no line are led to, made a line with a press
   request,
 }) => {
   test.setTimeout(120_000);
-  const id = await makeDrawing(request);
-  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
-  const hand = await BenchHand.open(page, id, { stage: 'refine', view: { scale: 0.8, x: 40, y: 40 } });
+  const hand = await openPhoto(page, request, { stage: 'refine', view: { scale: 0.8, x: 40, y: 40 } });
   await page.keyboard.press('Shift+2');
   const card = page.getByRole('group', { name: 'Ink without a line' });
   await expect(card).toContainText(/\d+ outlines/, { timeout: 60_000 });
@@ -110,9 +117,7 @@ test('shapes are pulled from a photo: seen first, one dropped, laid on sheets by
   request,
 }) => {
   test.setTimeout(150_000);
-  const id = await makeDrawing(request);
-  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
-  const hand = await BenchHand.open(page, id, {
+  const hand = await openPhoto(page, request, {
     stage: 'prepare',
     tool: 'pullShapes',
     view: { scale: 0.8, x: 40, y: 40 },
@@ -146,9 +151,7 @@ test('a thing is gone around loosely and set apart; the rest is dimmed, a photo 
   request,
 }) => {
   test.setTimeout(120_000);
-  const id = await makeDrawing(request);
-  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
-  const hand = await BenchHand.open(page, id, { stage: 'prepare', tool: 'place', view: { scale: 0.8, x: 40, y: 40 } });
+  const hand = await openPhoto(page, request, { stage: 'prepare', tool: 'place', view: { scale: 0.8, x: 40, y: 40 } });
   const card = page.getByRole('group', { name: 'Corrections' });
   await card.getByRole('switch', { name: 'Set apart' }).click();
   const around = Array.from({ length: 25 }, (_, i): Point => {

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Checkbox, Progress, Segmented } from 'antd';
+import { Button, Checkbox, Segmented } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import type { PulledRun, Reference } from '@/core';
@@ -12,10 +12,10 @@ import { addFolderOfLines } from '@/core/edits/folders';
 import { setCorrection } from '@/core/edits/references';
 import { formatCount, formatNumber } from '@/ui/format';
 import { Amount } from '@/ui/Amount';
-import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { correct, pulling as pullingOf, sourceOf, type Pulling } from '../../state/corrections';
 import { Row } from '../shared/LineCard';
+import { FitWithin, PullProgress } from './PullParts';
 
 type Mode = 'centre' | 'outline';
 
@@ -139,25 +139,9 @@ export function PullCard({ reference: r }: { reference: Reference }) {
           dropShorter(v);
         }}
       />
-      <div className="fields">
-        <span className="option-label">fit within, px</span>
-        <NumberField
-          label="Tolerance"
-          value={tolerance}
-          min={0.2}
-          max={10}
-          digits={1}
-          disabled={share !== null}
-          onCommit={setTolerance}
-        />
-      </div>
+      <FitWithin value={tolerance} min={0.2} max={10} disabled={share !== null} onCommit={setTolerance} />
       {share !== null ? (
-        <div className="row">
-          <Progress percent={Math.round(share * 100)} size="small" aria-label="Progress" />
-          <Button size="small" onClick={() => pulling.current?.stop()}>
-            Stop
-          </Button>
-        </div>
+        <PullProgress share={share} onStop={() => pulling.current?.stop()} />
       ) : (
         <Button size="small" type={pulled ? 'default' : 'primary'} disabled={reading} onClick={() => void pull()}>
           {pulled ? 'Pull again' : 'Pull lines'}

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Checkbox, Progress } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import type { PulledShape, Reference } from '@/core';
@@ -10,10 +10,10 @@ import { addFolderOfLines } from '@/core/edits/folders';
 import { byColour, linesFromBorders, linesFromShapes } from '@/core/pull/pulledShapes';
 import { formatCount, formatNumber } from '@/ui/format';
 import { Amount } from '@/ui/Amount';
-import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState } from '../../benchContext';
 import { correct, pulling, sourceOf, type Pulling } from '../../state/corrections';
 import { Row } from '../shared/LineCard';
+import { FitWithin, PullProgress } from './PullParts';
 
 /** Areas of like colour pulled from a photo, as a start: seen over the page, sorted by hand, then laid on it, a sheet a colour. */
 export function PullShapesCard({ reference: r }: { reference: Reference }) {
@@ -91,18 +91,7 @@ export function PullShapesCard({ reference: r }: { reference: Reference }) {
         disabled={isBusy}
         onChange={(v, done) => done && setSmallest(v)}
       />
-      <div className="fields">
-        <span className="option-label">fit within, px</span>
-        <NumberField
-          label="Tolerance"
-          value={tolerance}
-          min={0.5}
-          max={20}
-          digits={1}
-          disabled={isBusy}
-          onCommit={setTolerance}
-        />
-      </div>
+      <FitWithin value={tolerance} min={0.5} max={20} disabled={isBusy} onCommit={setTolerance} />
       <Checkbox
         checked={bare}
         disabled={isBusy}
@@ -114,12 +103,7 @@ export function PullShapesCard({ reference: r }: { reference: Reference }) {
         Outlines only
       </Checkbox>
       {isBusy ? (
-        <div className="row">
-          <Progress percent={Math.round(share * 100)} size="small" aria-label="Progress" />
-          <Button size="small" onClick={() => job.current?.stop()}>
-            Stop
-          </Button>
-        </div>
+        <PullProgress share={share} onStop={() => job.current?.stop()} />
       ) : (
         <Button size="small" type={pulled ? 'default' : 'primary'} disabled={reading} onClick={() => void pull()}>
           {pulled ? 'Pull again' : 'Pull shapes'}
