@@ -1,7 +1,7 @@
 import { middlesOf, type Bin } from '../colour/clusters';
 import { labDistance, type Lab } from '../colour/oklab';
-import { blurredValues } from '../raster/blur';
-import { UNITS, type LabPicture } from '../edges/labPicture';
+import type { LabPicture } from '../edges/labPicture';
+import { evenedPlanes } from './evenedPlanes';
 import type { Regions } from './mergedRegions';
 
 /** Areas of one colour each: which colour each pixel is of. */
@@ -21,10 +21,6 @@ const BAND = { broad: 16, long: 5, aside: 1.12, middle: 0.9 };
 /** Borders are drawn to where the colours change in so many rounds; a neighbour that is of an area tells for it by so much. */
 const ROUNDS = 10;
 const TOGETHER = 0.012;
-/** Pixels are smoothed so much along edges, px, and so much elsewhere; what lies so near to an edge is along it. */
-const [FINE, BROAD, NEAR] = [0.8, 5, 3];
-/** Colours change so many times as much as is usual at an edge, squared, and so much at least. */
-const CLEAR = { times: 24, least: 0.0006 };
 
 /**
  * Regions brought down to some colours, and what is too small or too thin made part of what it is most like of what lies about
@@ -250,33 +246,6 @@ function drawnToEdges(
       }
     if (changes === 0) break;
   }
-}
-
-/** A picture's channels: nearly as they are along its edges, elsewhere smoothed broadly. */
-function evenedPlanes({ width, height, channels, values }: LabPicture): { planes: Float32Array[]; firm: Uint8Array } {
-  const n = width * height;
-  const edge = new Float32Array(n);
-  const both = Array.from({ length: channels }, (_, c) => {
-    const plane = new Float32Array(n);
-    for (let i = 0; i < n; i++) plane[i] = values[channels * i + c] / UNITS;
-    const fine = blurredValues(plane, width, height, FINE);
-    for (let i = width; i < n - width; i++) {
-      const [dx, dy] = [fine[i + 1] - fine[i - 1], fine[i + width] - fine[i - width]];
-      edge[i] += dx * dx + dy * dy;
-    }
-    return { fine, broad: blurredValues(fine, width, height, BROAD) };
-  });
-  const usual = Float32Array.from({ length: Math.ceil(n / 17) }, (_, k) => edge[17 * k]).sort();
-  const clear = Math.max(CLEAR.least, CLEAR.times * usual[usual.length >> 1]);
-  // How far each pixel lies from the nearest edge, in steps.
-  const away = new Uint8Array(n).fill(255);
-  for (let i = 0; i < n; i++)
-    away[i] =
-      edge[i] > clear ? 0 : Math.min(255, 1 + Math.min(i > 0 ? away[i - 1] : 254, i >= width ? away[i - width] : 254));
-  for (let i = n - 1; i >= 0; i--)
-    away[i] = Math.min(away[i], 1 + Math.min(i < n - 1 ? away[i + 1] : 254, i + width < n ? away[i + width] : 254));
-  const firm = away.map((a) => (a <= NEAR ? 1 : 0));
-  return { planes: both.map(({ fine, broad }) => fine.map((v, i) => (firm[i] ? v : broad[i]))), firm };
 }
 
 /** Crumbs that drawing borders has left are made part of what lies about them. */
