@@ -29,7 +29,7 @@ export function regionAt(runs: CubicRun[], p: Point, options: { gap: number }): 
 }
 
 /** The first look around a place reaches so far, px, or so many times the gap. */
-const FIRST = { px: 64, gaps: 8 };
+const FIRST = { px: 20, gaps: 6 };
 const WIDER = 2.5;
 
 /** A run that bounds areas, and the box that it lies in. */
