@@ -1,5 +1,5 @@
 import type { Cubic, GrayImage, Point } from '../src/core';
-import { InkFollower } from '../src/core/assist/follow';
+import { InkFollower } from '../src/core/assist/inkFollower';
 import { cubicLength } from '../src/core';
 import { evaluate } from '../src/core/geometry/cubic';
 import { seeded } from '../src/core/seeded';

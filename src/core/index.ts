@@ -22,7 +22,6 @@ export { distanceFromInk, type Distance, type DistanceOptions } from './check/di
 export { coverage, type Coverage } from './check/coverage';
 export type { CubicRun } from './geometry/along';
 export type { ColourImage } from './raster/colourImage';
-export type { Picture as TracedPicture } from './colour/picture';
 export { paletteOf, type PaletteColour } from './colour/palette';
 export { regionAt, regions } from './flats/regions';
 export { pullInk, type PulledRun, type PullInkOptions } from './pull/pullInk';

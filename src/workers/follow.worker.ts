@@ -1,10 +1,11 @@
 import { expose } from 'comlink';
 import type { Cubic, Point } from '@/core';
-import type { Following } from '@/core/assist/follow';
+
 import { followerFor } from '@/core/assist/followWay';
+import type { LiveWire } from '@/core/assist/liveWire';
 import type { Picture } from '@/core/colour/picture';
 
-let follower: Following | null = null;
+let follower: LiveWire | null = null;
 
 /** Follows the ink, or the edges, of one picture, which is made ready first. */
 const following = {

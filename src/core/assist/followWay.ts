@@ -4,7 +4,8 @@ import { fitCurve } from '../geometry/fit/fitCurve';
 import { assertPoint, distance, mix, type Point } from '../geometry/point';
 import { assertPicture, inGrey, type Picture } from '../colour/picture';
 import { EdgeFollower } from './edgeFollower';
-import { InkFollower, type Following } from './follow';
+import { InkFollower } from './inkFollower';
+import type { LiveWire } from './liveWire';
 import { withoutLoops } from './withoutLoops';
 
 export type FollowOptions = {
@@ -63,13 +64,13 @@ export function follow(image: Picture, way: Point[], { target, tolerance = 1 }: 
 }
 
 /** What follows the ink, or the edges, of a picture; making it is the long work. */
-export const followerFor = (image: Picture, target: 'ink' | 'edge'): Following =>
+export const followerFor = (image: Picture, target: 'ink' | 'edge'): LiveWire =>
   target === 'ink' ? new InkFollower(inGrey(image)) : new EdgeFollower(image);
 
-const followers = new WeakMap<Picture, Partial<Record<'ink' | 'edge', Following>>>();
+const followers = new WeakMap<Picture, Partial<Record<'ink' | 'edge', LiveWire>>>();
 
 /** A picture is made ready once, for many lines. */
-function followerOf(image: Picture, target: 'ink' | 'edge'): Following {
+function followerOf(image: Picture, target: 'ink' | 'edge'): LiveWire {
   let known = followers.get(image);
   if (!known) followers.set(image, (known = {}));
   const follower = (known[target] ??= followerFor(image, target));

@@ -1,8 +1,7 @@
 import { distance, type Point } from '../geometry/point';
 
-/** The hand's way is this broad to either side, and what lies off it is this much dearer a pixel. */
+/** The hand's way is this broad to either side. */
 const HAND = 9;
-export const UNGUIDED = 6;
 /** Places of the pointer further apart than this tell nothing of the way between them. */
 const LEAP = 80;
 

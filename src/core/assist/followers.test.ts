@@ -4,7 +4,7 @@ import { grayImage } from '../raster/grayImage';
 import { distance } from '../geometry/point';
 import { seeded } from '../seeded';
 import { EdgeFollower } from './edgeFollower';
-import { InkFollower } from './follow';
+import { InkFollower } from './inkFollower';
 import { MinimalPath, STEPS } from './minimalPath';
 
 /** A picture of strokes, given by how far a place is from their middles, with the paper's grain. */
