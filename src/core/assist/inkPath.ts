@@ -3,7 +3,7 @@ import { smoothed } from '../geometry/smoothed';
 import { ledToEnds } from './pathEnds';
 import { profilesAcross, STEP, strokeBeneath, type Profiles, type Stroke } from './profile';
 import { bestWay, type Scores } from '../geometry/viterbi';
-import { edgeWay } from '../edges/edgeWay';
+import { edgePath } from '../edges/edgePath';
 import type { Tracked } from './tracked';
 
 /**
@@ -37,7 +37,7 @@ const EVEN = [6, 2, 1];
  */
 export function inkPath(picture: Tracked, places: Places, reach: number, known?: Stroke): InkPath | null {
   if (picture.target === 'edge') {
-    const offset = edgeWay(picture.lab, places, reach);
+    const offset = edgePath(picture.lab, places, reach);
     return offset && { offset, half: 0, level: 1, blind: BLIND };
   }
   const beyond = known ? Math.min(WIDEST, RIM_REACH * known.half + 2) : WIDEST;

@@ -1,5 +1,6 @@
 import { blurredValues } from '../raster/blur';
 import { UNITS, type LabPicture } from './labPicture';
+import { MEAN_SQUARE } from './signalToNoise';
 
 /**
  * Where a picture has edges: how much each of its pixels stands out of the noise and the texture about it; `trail` is 1 on the
@@ -20,13 +21,12 @@ export type EdgeField = {
 const SIGMA = 1.5;
 /** What is usual is told in tiles of so many px, three by three together. */
 const TILE = 32;
-/** Of which each so-manieth pixel, each way, is looked at. */
+/** Of which one pixel in so many, each way, is looked at. */
 const SKIP = 3;
 /** From so many times what is usual on there may be an edge. */
 export const LEAST_RATIO = 2.4;
 /** Below this no change is seen, OKLab a px. */
 const LEAST = 0.0006;
-const MEAN_SQUARE = 2.2;
 
 /**
  * The edges of a picture in all its channels: the largest change of colour at each pixel and its direction, by the structure

@@ -2,7 +2,7 @@ import { placeAt, placesAlong } from '../geometry/along';
 import type { Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/point';
 import { smoothed } from '../geometry/smoothed';
-import { edgeWay } from './edgeWay';
+import { edgePath } from './edgePath';
 import type { LabPicture } from './labPicture';
 
 /** A way over pixels is evened by this kernel, then the edge is looked for so far beside it, each so many px of the field. */
@@ -33,7 +33,7 @@ export function placedEdge(lab: LabPicture, way: readonly Point[], by: number): 
   const cubics = rough.slice(1).map((p, i): Cubic => [rough[i], rough[i], p, p]);
   if (cubics.length === 0) return rough;
   const places = placesAlong({ cubics, closed: false }, SPACING * by);
-  const offset = places.n > 4 ? edgeWay(lab, places, ASIDE * by, true) : null;
+  const offset = places.n > 4 ? edgePath(lab, places, ASIDE * by, true) : null;
   if (!offset) return rough;
   return Array.from(offset, (o, i) => ({ o, i }))
     .filter(({ o, i }) => !Number.isNaN(o) || i === 0 || i === places.n - 1)
