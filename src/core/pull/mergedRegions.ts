@@ -1,3 +1,4 @@
+import type { Lab } from '../colour/oklab';
 import { UNITS, type LabPicture } from '../edges/labPicture';
 
 /** A picture divided into regions: which one each pixel is of, numbered from 0, and the mean colour of each, OKLab. */
@@ -10,6 +11,9 @@ export type Regions = {
   /** Three figures a region. */
   readonly mean: Float32Array;
 };
+
+/** The mean colour of a region, of those of all. */
+export const meanAt = (mean: Float32Array, k: number): Lab => [mean[3 * k], mean[3 * k + 1], mean[3 * k + 2]];
 
 /** How many sorts of differences neighbours are ordered by. */
 const LEVELS = 1024;

@@ -1,6 +1,7 @@
 import type { Cubic } from '../geometry/cubic';
 import { fitCurve } from '../geometry/fit/fitCurve';
 import type { Point } from '../geometry/point';
+import { connectedAreas } from '../raster/connectedAreas';
 import type { Progress } from './pullInk';
 
 /** A map of areas: what each pixel is of. Areas of the same sort that touch by a side are one. */
@@ -144,7 +145,7 @@ class Borders {
   /** Each area by the stretches around it, the area on the right: outer outlines run clockwise where y points down. */
   areas(): { sort: number; loops: Taken[][] }[] {
     const { width, height, colour } = this.map;
-    const area = connected(this.map);
+    const { area } = connectedAreas(colour, width);
     const found: { sort: number; outer: Taken[] | null; holes: Taken[][] }[] = [];
     const seen = new Uint8Array(this.arcAt.length);
     for (let y = 0; y < height; y++)
@@ -191,28 +192,6 @@ class Borders {
     }
     return taken;
   }
-}
-
-/** Numbers of areas from 0 on, each one where it can be gone through from side to side. */
-function connected({ width, height, colour }: AreaMap): Int32Array {
-  const n = width * height;
-  const area = new Int32Array(n).fill(-1);
-  const queue = new Int32Array(n);
-  let count = 0;
-  for (let start = 0; start < n; start++) {
-    if (area[start] >= 0) continue;
-    let [head, tail] = [0, 1];
-    queue[0] = start;
-    area[start] = count;
-    while (head < tail) {
-      const i = queue[head++];
-      const x = i % width;
-      for (const j of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width])
-        if (j >= 0 && j < n && area[j] < 0 && colour[j] === colour[start]) area[(queue[tail++] = j)] = count;
-    }
-    count++;
-  }
-  return area;
 }
 
 /** A stretch as curves, in px: by the middles of its steps, for its corners go up and down; its ends where they are. */

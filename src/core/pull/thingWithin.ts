@@ -7,7 +7,7 @@ import { areaMask } from '../raster/areaMask';
 import { blurredValues } from '../raster/blur';
 import { assertColourImage, type ColourImage } from '../raster/colourImage';
 import { contours, signedArea } from '../raster/contours';
-import { mergedRegions, type Regions } from './mergedRegions';
+import { meanAt, mergedRegions, type Regions } from './mergedRegions';
 
 /** The longer side of what is looked at, px. */
 const LONGEST = 1000;
@@ -64,7 +64,7 @@ export function thingWithin(image: ColourImage, loose: readonly Point[]): Point[
 
 /** Which regions are the thing's. */
 function thingOf({ count, size, mean }: Regions, inside: Int32Array): boolean[] {
-  const lab = (k: number): Lab => [mean[3 * k], mean[3 * k + 1], mean[3 * k + 2]];
+  const lab = (k: number): Lab => meanAt(mean, k);
   const isWithin = Array.from({ length: count }, (_, k) => inside[k] >= WITHIN * size[k]);
   const least = PART * inside.reduce((a, b) => a + b, 0);
   const ground = isWithin.flatMap((is, k) => (!is && inside[k] > least ? [lab(k)] : []));
