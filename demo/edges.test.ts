@@ -1,6 +1,6 @@
 import { settle } from '../src/core';
 import { seeded } from '../src/core/seeded';
-import { disturbed } from './measureSettle';
+import { disturbed } from '../src/core/test/disturbed';
 import { measureFollowEdges } from './measureFollowEdges';
 import { canScene, nearShare, potScene, seenIn } from './scenes';
 

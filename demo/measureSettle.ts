@@ -1,4 +1,4 @@
-import { settle, type Cubic, type Point } from '../src/core';
+import { settle, type Cubic } from '../src/core';
 import { applyChange } from '../src/core/change/apply';
 import { findNotes } from '../src/core/check/findNotes';
 import type { Note } from '../src/core/check/note';
@@ -7,6 +7,7 @@ import { reshapeLines } from '../src/core/edits/lines';
 import { settledLines } from '../src/core/edits/settleLines';
 import type { CubicRun } from '../src/core/geometry/along';
 import { seeded } from '../src/core/seeded';
+import { disturbed } from '../src/core/test/disturbed';
 import { distanceToCurves, walk } from '../src/core/test/strokes';
 import { drawingOf } from './measureFix';
 import type { Sketch } from './sketches';
@@ -64,18 +65,3 @@ export function notesOfSettled(sketch: Sketch, by: number, reach: number, seed: 
 }
 
 type Settled = { before: number; after: number; fresh: string[] };
-
-export function disturbed(cubics: readonly Cubic[], closed: boolean, by: number, random: () => number): Cubic[] {
-  const offsets = Array.from({ length: cubics.length + 1 }, (): Point => {
-    const a = 2 * Math.PI * random();
-    return { x: by * Math.cos(a), y: by * Math.sin(a) };
-  });
-  if (closed) offsets[cubics.length] = offsets[0];
-  const moved = (p: Point, o: Point): Point => ({ x: p.x + o.x, y: p.y + o.y });
-  return cubics.map((c, i) => [
-    moved(c[0], offsets[i]),
-    moved(c[1], offsets[i]),
-    moved(c[2], offsets[i + 1]),
-    moved(c[3], offsets[i + 1]),
-  ]);
-}

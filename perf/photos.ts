@@ -1,11 +1,12 @@
 import sharp from 'sharp';
-import { pullShapes, settle, type Cubic } from '../src/core';
+import { pullShapes, settle } from '../src/core';
 import { EdgeFollower } from '../src/core/assist/edgeFollower';
+import { mapCubics } from '../src/core/geometry/cubic';
 import { labPictureOf } from '../src/core/edges/labPicture';
 import { seeded } from '../src/core/seeded';
 import { walk } from '../src/core/test/strokes';
 import { measureFollowEdges } from '../demo/measureFollowEdges';
-import { disturbed } from '../demo/measureSettle';
+import { disturbed } from '../src/core/test/disturbed';
 import { canScene, colourPicture, nearShare, potScene, seenIn, type Scene } from '../demo/scenes';
 import { potLines, potPage } from '../src/server/simulated/curves/pot';
 import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
@@ -69,7 +70,7 @@ async function large(): Promise<unknown> {
   const moves: number[] = [];
   for (const { cubics } of potLines) {
     const way = walk(
-      cubics.map((c) => c.map((p) => ({ x: p.x * k, y: p.y * k })) as Cubic),
+      mapCubics(cubics, (p) => ({ x: p.x * k, y: p.y * k })),
       2,
     );
     for (let at = 0; at + 100 < way.length; at += 100)

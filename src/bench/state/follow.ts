@@ -1,6 +1,7 @@
 import { transfer } from 'comlink';
 import type { Cubic, Point, Reference } from '@/core';
 import { pageToShares, sharesToPage } from '@/core/drawing/placement';
+import { mapCubics } from '@/core/geometry/cubic';
 import type { FollowWorker } from '@/workers/follow.worker';
 import { correct, sourceOf } from './corrections';
 import { LazyWorker } from './lazyWorker';
@@ -90,6 +91,6 @@ export class FollowInWorker implements Follow {
     };
     const onPage = (p: Point): Point => sharesToPage(r, { x: p.x / width, y: p.y / height });
     const cubics = await this.worker.ask((api) => api.path(inPicture(from), inPicture(to)));
-    return cubics && cubics.map((c) => c.map(onPage) as Cubic);
+    return cubics && mapCubics(cubics, onPage);
   }
 }

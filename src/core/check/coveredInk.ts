@@ -1,6 +1,6 @@
 import type { Drawing, Line, Reference } from '../drawing/schema';
 import { boxOfPoints } from '../geometry/box';
-import type { Cubic } from '../geometry/cubic';
+import { mapCubics, type Cubic } from '../geometry/cubic';
 import type { Box } from '../geometry/point';
 import { toBeTraced } from '../assist/inkRadius';
 import type { Picture } from '../colour/picture';
@@ -107,7 +107,7 @@ export class CoveredInk {
     if (!r || !stretch) return null;
     const { image } = this.of(d, r, reach);
     const { onPage } = placementOf(r, image);
-    return curvesAlong(image, stretch.points).map((c) => c.map(onPage) as Cubic);
+    return mapCubics(curvesAlong(image, stretch.points), onPage);
   }
 
   /** The references that are looked at: seen, and under the work. */

@@ -1,6 +1,6 @@
 import type { CubicRun } from '../geometry/along';
 import { boxesMeet, middleOfBox } from '../geometry/box';
-import type { Cubic } from '../geometry/cubic';
+import { mapCubics } from '../geometry/cubic';
 import type { Point } from '../geometry/point';
 import { holdsPlace, pageToShares, placedBox, sharesToPage, shownPixels } from './placement';
 import { shownCubics } from './rounding';
@@ -41,7 +41,7 @@ export function placementOf(r: Reference, size: { width: number; height: number 
 /** The runs of a line in px of a picture; those of a single node are none. */
 export function runsInPicture(line: Pick<Line, 'runs'>, inPicture: (p: Point) => Point): CubicRun[] {
   return line.runs.flatMap((run) => {
-    const cubics = shownCubics(run).map((c) => c.map(inPicture) as Cubic);
+    const cubics = mapCubics(shownCubics(run), inPicture);
     return cubics.length === 0 ? [] : [{ cubics, closed: run.closed }];
   });
 }

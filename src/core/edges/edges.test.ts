@@ -1,28 +1,16 @@
-import { distanceFromInk, settle, type Cubic, type Point } from '..';
+import { distanceFromInk, settle, type Cubic } from '..';
 import type { Lab } from '../colour/oklab';
 import { labOf } from '../colour/oklab';
+import { mapCubics } from '../geometry/cubic';
 import { seeded } from '../seeded';
+import { disturbed } from '../test/disturbed';
 import { blob, photo, photos, plain, shaded, textured } from '../test/photo';
 import { distanceToCurves, walk } from '../test/strokes';
 import { labPictureOf, UNITS } from './labPicture';
 
 const scenes = photos();
 const moved = (cubics: readonly Cubic[], x: number, y: number): Cubic[] =>
-  cubics.map((c) => c.map((p) => ({ x: p.x + x, y: p.y + y })) as Cubic);
-
-/** Every node off by up to so much, its handles with it. */
-function disturbed(cubics: readonly Cubic[], by: number, seed: number): Cubic[] {
-  const random = seeded(seed);
-  const off = cubics.map((): Point => {
-    const [turn, far] = [2 * Math.PI * random(), by * Math.sqrt(random())];
-    return { x: far * Math.cos(turn), y: far * Math.sin(turn) };
-  });
-  const add = (p: Point, o: Point): Point => ({ x: p.x + o.x, y: p.y + o.y });
-  return cubics.map(([a, b, c, d], k): Cubic => {
-    const next = off[(k + 1) % cubics.length];
-    return [add(a, off[k]), add(b, off[k]), add(c, next), add(d, next)];
-  });
-}
+  mapCubics(cubics, (p) => ({ x: p.x + x, y: p.y + y }));
 
 test('a picture in OKLab is as its colours are', () => {
   const random = seeded(4);
@@ -37,7 +25,7 @@ test('a picture in OKLab is as its colours are', () => {
 test.each(scenes.map((s) => [s.name, s] as const))('outlines are settled onto edges in colour: %s', (_, scene) => {
   for (const [k, truth] of scene.outlines.entries())
     for (const seed of [1, 2]) {
-      const cubics = disturbed(truth, 6, 10 * seed + k);
+      const cubics = disturbed(truth, true, 6, seeded(10 * seed + k));
       const settled = settle({ cubics, closed: true }, scene.image, { reach: 10, target: 'edge' });
       expect(settled.cubics).toHaveLength(cubics.length);
       const [before, after] = [cubics, settled.cubics].map((r) => walk(r, 2).map((p) => distanceToCurves(truth, p)));
@@ -97,7 +85,7 @@ test('a grey photo is settled by its tones', () => {
   const thing = { outline: blob(180, 190, [110, 100, 96, 118, 124, 104]), tint: tone(0.45) };
   const { width, height, data } = photo(400, 380, tone(0.6), [thing], { blur: 1, noise: 3, seed: 2 });
   const image = { width, height, data: data.filter((_, i) => i % 3 === 1) };
-  const { cubics } = settle({ cubics: disturbed(thing.outline, 6, 3), closed: true }, image, {
+  const { cubics } = settle({ cubics: disturbed(thing.outline, true, 6, seeded(3)), closed: true }, image, {
     reach: 10,
     target: 'edge',
   });

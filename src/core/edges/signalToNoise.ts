@@ -8,7 +8,7 @@ const AROUND = 40;
 /** Texture is another so many px on. */
 const LAG = 24;
 /** What goes on so many steps to both sides is shading. */
-const SHADING = 14;
+const SHADING = 20;
 /** Below this share of all values: of chance alone, that is this much below their median; an edge is above it. */
 const LOWER = { share: 0.35, by: 1.49 };
 

@@ -3,7 +3,7 @@ import { settle } from '../assist/settle';
 import { runFromCubics } from '../drawing/fromCubics';
 import { cubicsOf } from '../drawing/run';
 import type { Line, Node, Reference, Run } from '../drawing/schema';
-import type { Cubic } from '../geometry/cubic';
+import { mapCubics, type Cubic } from '../geometry/cubic';
 import { mix, type Point } from '../geometry/point';
 import type { Picture } from '../colour/picture';
 
@@ -32,12 +32,7 @@ export function settledRuns(
     const there = { cubics: cubics.map((c) => c.map(inPicture) as Cubic), closed: run.closed };
     const settled = settle(there, image, { reach: reach / px, target: r.target });
     if (settled === there) return run;
-    return blended(
-      run,
-      settled.cubics.map((c) => c.map(onPage) as Cubic),
-      strength,
-      (i) => !nodes || nodes.has(`${k}:${i}`),
-    );
+    return blended(run, mapCubics(settled.cubics, onPage), strength, (i) => !nodes || nodes.has(`${k}:${i}`));
   });
   return runs.every((run, i) => run === line.runs[i]) ? line.runs : runs;
 }

@@ -104,3 +104,7 @@ export const polygonLength = (c: Cubic): number => distance(c[0], c[1]) + distan
 export function cubicArea([a, b, c, d]: Cubic): number {
   return (6 * cross(a, b) + 3 * cross(a, c) + cross(a, d) + 3 * cross(b, c) + 3 * cross(b, d) + 6 * cross(c, d)) / 20;
 }
+
+/** Cubics with each of their places led elsewhere. */
+export const mapCubics = (cubics: readonly Cubic[], to: (p: Point) => Point): Cubic[] =>
+  cubics.map(([a, b, c, d]) => [to(a), to(b), to(c), to(d)]);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { pullShapes, type Cubic } from '..';
+import { reversed } from '../geometry/cubic';
 import { labDistance, labOf, type Lab } from '../colour/oklab';
 import { photo, photos, plain, textured } from '../test/photo';
 import { distanceToCurves, walk } from '../test/strokes';
@@ -7,7 +8,6 @@ import { sharedBorders } from './sharedBorders';
 
 const options = { colours: 4, smallest: 120, tolerance: 1 };
 const keyOf = ([a, b, c, d]: Cubic): string => [a, b, c, d].map((p) => `${p.x},${p.y}`).join(' ');
-const turned = ([a, b, c, d]: Cubic): Cubic => [d, c, b, a];
 
 /** Every stretch is run along by two areas, one each way, or lies on the picture's rim; loops are closed. */
 function expectShared(shapes: readonly { loops: Cubic[][] }[], width: number, height: number): void {
@@ -22,7 +22,7 @@ function expectShared(shapes: readonly { loops: Cubic[][] }[], width: number, he
     for (const c of loops.flat()) {
       expect(stretches.get(keyOf(c))).toBe(1);
       const isRim = [c[0], c[3]].every((p) => isOn(p.x, width)) || [c[0], c[3]].every((p) => isOn(p.y, height));
-      if (!isRim) expect(stretches.get(keyOf(turned(c)))).toBe(1);
+      if (!isRim) expect(stretches.get(keyOf(reversed(c)))).toBe(1);
     }
 }
 

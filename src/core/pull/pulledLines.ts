@@ -1,8 +1,7 @@
 import { runFromCubics } from '../drawing/fromCubics';
-import { sharesToPage } from '../drawing/placement';
+import { placementOf } from '../drawing/beneath';
 import type { Line, Reference, Style } from '../drawing/schema';
-import type { Cubic } from '../geometry/cubic';
-import type { Point } from '../geometry/point';
+import { mapCubics } from '../geometry/cubic';
 import { nestedOutlines } from '../raster/nestedOutlines';
 import type { PulledRun } from './pullInk';
 
@@ -18,8 +17,7 @@ export function linesFromPulled(
   style: Style,
   id: () => string,
 ): Line[] {
-  const toPage = (p: Point): Point => sharesToPage(r, { x: p.x / size.width, y: p.y / size.height });
-  const onPage = (cubics: readonly Cubic[]): Cubic[] => cubics.map((c) => c.map(toPage) as Cubic);
+  const { onPage } = placementOf(r, size);
   const isOutline = (run: PulledRun): boolean => run.width === undefined;
   const scale = r.width / size.width;
   const strokes = runs
@@ -27,7 +25,7 @@ export function linesFromPulled(
     .map((run): Line => ({
       id: id(),
       style: { ...style, width: run.width! * scale, fill: null },
-      runs: [runFromCubics(onPage(run.cubics), run.closed)],
+      runs: [runFromCubics(mapCubics(run.cubics, onPage), run.closed)],
       ...(run.marks && { marks: run.marks.map((m) => ({ at: m.at, left: m.left * scale, right: m.right * scale })) }),
     }));
   return [
@@ -35,7 +33,7 @@ export function linesFromPulled(
     ...nestedOutlines(runs.filter(isOutline)).map((shape): Line => ({
       id: id(),
       style: { ...style, width: 0, fill: style.stroke },
-      runs: shape.map((run) => runFromCubics(onPage(run.cubics), true)),
+      runs: shape.map((run) => runFromCubics(mapCubics(run.cubics, onPage), true)),
     })),
   ];
 }

@@ -1,19 +1,12 @@
 import { colourName } from '../colour/colourName';
 import { rgbColour } from '../colour/colour';
 import { runFromCubics } from '../drawing/fromCubics';
-import { sharesToPage } from '../drawing/placement';
+import { placementOf } from '../drawing/beneath';
 import type { Line, Reference, Style } from '../drawing/schema';
-import type { Cubic } from '../geometry/cubic';
-import type { Point } from '../geometry/point';
+import { mapCubics, reversed, type Cubic } from '../geometry/cubic';
 import type { PulledShape } from './pullShapes';
 
 type Size = { width: number; height: number };
-
-/** A curve on the page as it lies in the picture of a reference. */
-const onPage = (r: Reference, { width, height }: Size) => {
-  const toPage = (p: Point): Point => sharesToPage(r, { x: p.x / width, y: p.y / height });
-  return (cubics: readonly Cubic[]): Cubic[] => cubics.map((c) => c.map(toPage) as Cubic);
-};
 
 /** Pulled shapes as filled lines without strokes, where the reference lies that they were pulled from. `size` is its picture's. */
 export function linesFromShapes(
@@ -23,11 +16,11 @@ export function linesFromShapes(
   style: Style,
   id: () => string,
 ): Line[] {
-  const placed = onPage(r, size);
+  const { onPage } = placementOf(r, size);
   return shapes.map(({ loops, colour }) => ({
     id: id(),
     style: { ...style, width: 0, fill: rgbColour(...colour), fillRule: 'evenodd' },
-    runs: loops.map((l) => runFromCubics(placed(l), true)),
+    runs: loops.map((l) => runFromCubics(mapCubics(l, onPage), true)),
   }));
 }
 
@@ -39,13 +32,12 @@ export function linesFromBorders(
   style: Style,
   id: () => string,
 ): Line[] {
-  const placed = onPage(r, size);
+  const { onPage } = placementOf(r, size);
   const taken = new Set<string>();
+  const keyOf = (c: Cubic): string => c.map((p) => `${p.x} ${p.y}`).join(' ');
   const isNew = (c: Cubic): boolean => {
-    const key = `${c[0].x} ${c[0].y} ${c[1].x} ${c[1].y} ${c[2].x} ${c[2].y} ${c[3].x} ${c[3].y}`;
-    if (taken.has(key)) return false;
-    taken.add(key);
-    taken.add(`${c[3].x} ${c[3].y} ${c[2].x} ${c[2].y} ${c[1].x} ${c[1].y} ${c[0].x} ${c[0].y}`);
+    if (taken.has(keyOf(c))) return false;
+    taken.add(keyOf(c)).add(keyOf(reversed(c)));
     return true;
   };
   const isRim = ([a, , , d]: Cubic): boolean =>
@@ -56,7 +48,7 @@ export function linesFromBorders(
     .map(({ cubics, closed }) => ({
       id: id(),
       style: { ...style, fill: null },
-      runs: [runFromCubics(placed(cubics), closed)],
+      runs: [runFromCubics(mapCubics(cubics, onPage), closed)],
     }));
 }
 

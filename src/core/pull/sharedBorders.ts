@@ -1,4 +1,4 @@
-import type { Cubic } from '../geometry/cubic';
+import { reversed, type Cubic } from '../geometry/cubic';
 import { fitCurve } from '../geometry/fit/fitCurve';
 import type { Point } from '../geometry/point';
 import { connectedAreas } from '../raster/connectedAreas';
@@ -36,7 +36,7 @@ export function sharedBorders(
     if (i % 64 === 0) progress(i / arcs.length);
     return fittedArc(arc, map, scale, tolerance);
   });
-  const backwards = fitted.map((cubics) => cubics.map((c): Cubic => [c[3], c[2], c[1], c[0]]).reverse());
+  const backwards = fitted.map((cubics) => cubics.map(reversed).reverse());
   return borders.areas().map(({ sort, loops }) => ({
     sort,
     loops: loops.map((l) => l.flatMap(({ arc, isForward }) => (isForward ? fitted[arc] : backwards[arc]))),

@@ -1,7 +1,7 @@
 import { createNoise2D } from 'simplex-noise';
 import { rgbOf, type Lab } from '../colour/oklab';
-import type { Cubic } from '../geometry/cubic';
-import type { Point } from '../geometry/point';
+import { mapCubics, type Cubic } from '../geometry/cubic';
+import { add, type Point } from '../geometry/point';
 import { blurredValues } from '../raster/blur';
 import type { ColourImage } from '../raster/colourImage';
 import { seeded } from '../seeded';
@@ -57,7 +57,7 @@ export function photo(
   for (const { outline, tint, soft = 0, shadow } of things) {
     const cover = blurredValues(covered(outline, width, height), width, height, soft);
     if (shadow) {
-      const moved = outline.map((c) => c.map((p) => ({ x: p.x + shadow.by.x, y: p.y + shadow.by.y })) as Cubic);
+      const moved = mapCubics(outline, (p) => add(p, shadow.by));
       const dark = blurredValues(covered(moved, width, height), width, height, shadow.soft);
       // Light that is halved makes all of a colour's figures smaller by the same share.
       for (const plane of planes) plane.forEach((v, i) => (plane[i] = v * Math.cbrt(1 - shadow.dark * dark[i])));

@@ -32,6 +32,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
   const edit = (next: Correction) => setCorrection(bench.getState().drawing, r.id, next, name);
   const show = (next: Correction): void => bench.show(edit(next));
   const set = (next: Correction): void => void bench.commit(edit(next));
+  const setting = { disabled, show, set };
   switch (c.kind) {
     case 'crop':
     case 'straighten': {
@@ -94,7 +95,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
         />
       );
     case 'levels':
-      return <Levels reference={r} correction={c} disabled={disabled} show={show} set={set} />;
+      return <Levels reference={r} correction={c} {...setting} />;
     case 'threshold':
       return (
         <>
@@ -110,16 +111,7 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
             ]}
             onChange={(method) => set({ ...c, method: method as typeof c.method })}
           />
-          <CorrectionAmount
-            c={c}
-            of="level"
-            label="Level"
-            min={1}
-            max={255}
-            disabled={disabled}
-            show={show}
-            set={set}
-          />
+          <CorrectionAmount c={c} {...setting} of="level" label="Level" min={1} max={255} />
         </>
       );
     case 'tint':
@@ -127,25 +119,11 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
         <ColourField label="Tint" value={c.colour} disabled={disabled} onCommit={(colour) => set({ ...c, colour })} />
       );
     case 'twoTone':
-      return <TwoToneFields c={c} disabled={disabled} show={show} set={set} />;
+      return <TwoToneFields c={c} {...setting} />;
     case 'blur':
-      return (
-        <CorrectionAmount
-          c={c}
-          of="radius"
-          label="Radius, px"
-          min={0}
-          max={12}
-          step={0.1}
-          disabled={disabled}
-          show={show}
-          set={set}
-        />
-      );
+      return <CorrectionAmount c={c} {...setting} of="radius" label="Radius, px" min={0} max={12} step={0.1} />;
     case 'denoise':
-      return (
-        <CorrectionAmount c={c} of="rounds" label="Rounds" min={1} max={3} disabled={disabled} show={show} set={set} />
-      );
+      return <CorrectionAmount c={c} {...setting} of="rounds" label="Rounds" min={1} max={3} />;
     case 'apart':
       return (
         <>
@@ -165,26 +143,8 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
     case 'simplify':
       return (
         <>
-          <CorrectionAmount
-            c={c}
-            of="radius"
-            label="Over, px"
-            min={1}
-            max={100}
-            disabled={disabled}
-            show={show}
-            set={set}
-          />
-          <CorrectionAmount
-            c={c}
-            of="contrast"
-            label="What differs less than"
-            min={5}
-            max={255}
-            disabled={disabled}
-            show={show}
-            set={set}
-          />
+          <CorrectionAmount c={c} {...setting} of="radius" label="Over, px" min={1} max={100} />
+          <CorrectionAmount c={c} {...setting} of="contrast" label="What differs less than" min={5} max={255} />
         </>
       );
     case 'steps':

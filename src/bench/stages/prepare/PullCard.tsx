@@ -2,20 +2,21 @@
 
 import { Button, Checkbox, Segmented } from 'antd';
 import { nanoid } from 'nanoid';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { PulledRun, Reference } from '@/core';
 import { linesFromPulled } from '@/core/pull/pulledLines';
 import { lineLength } from '@/core/drawing/run';
 import { firstStyle } from '@/core/drawing/schema';
 import { nodeCount } from '@/core/drawing/find';
-import { addFolderOfLines } from '@/core/edits/folders';
 import { setCorrection } from '@/core/edits/references';
 import { formatCount, formatNumber } from '@/ui/format';
 import { Amount } from '@/ui/Amount';
 import { useBench, useBenchState } from '../../benchContext';
-import { correct, pulling as pullingOf, sourceOf, type Pulling } from '../../state/corrections';
+import { layPulled } from '../../commands/layPulled';
+import { correct, pulling, sourceOf } from '../../state/corrections';
 import { Row } from '../shared/LineCard';
 import { FitWithin, PullProgress } from './PullParts';
+import { usePulling } from './usePulling';
 
 type Mode = 'centre' | 'outline';
 
@@ -30,9 +31,7 @@ export function PullCard({ reference: r }: { reference: Reference }) {
   const [level, setLevel] = useState(150);
   const [least, setLeast] = useState(12);
   const [tolerance, setTolerance] = useState(1);
-  const [share, setShare] = useState<number | null>(null);
-  const pulling = useRef<Pulling<PulledRun[]> | null>(null);
-  useEffect(() => () => pulling.current?.stop(), []);
+  const { share, pull, stop } = usePulling<PulledRun[]>('The ink');
 
   const preview = (v: number): void =>
     bench.show(
@@ -43,24 +42,18 @@ export function PullCard({ reference: r }: { reference: Reference }) {
         'Preview of the level',
       ),
     );
-  const pull = async (): Promise<void> => {
-    setShare(0);
-    try {
+  const pullLines = async (): Promise<void> => {
+    let size = { width: 1, height: 1 };
+    const runs = await pull(async (onProgress) => {
       const image = await correct.grey(sourceOf(r), r.corrections);
-      const size = { width: image.width, height: image.height };
+      size = { width: image.width, height: image.height };
       const options = { mode, tolerance, minimumLength: least, widths, ...(own ? { level } : {}) };
-      const job = pullingOf.lines(image, options, (done) => pulling.current === job && setShare(done));
-      pulling.current = job;
-      const runs: PulledRun[] = await job.result;
-      const lines = linesFromPulled(runs, r, size, firstStyle, () => nanoid(10));
-      bench.setState({ pulled: { reference: r.id, lines, dropped: new Set() } });
-      if (lines.length === 0) bench.tell('No ink was found. Try another level, or correct the picture first.');
-    } catch (error) {
-      if ((error as Error).message !== 'called off')
-        bench.tell(`The ink could not be pulled: ${(error as Error).message}`, undefined, 'warning');
-    }
-    pulling.current = null;
-    setShare(null);
+      return pulling.lines(image, options, onProgress);
+    });
+    if (!runs) return;
+    const lines = linesFromPulled(runs, r, size, firstStyle, () => nanoid(10));
+    bench.setState({ pulled: { reference: r.id, lines, dropped: new Set() } });
+    if (lines.length === 0) bench.tell('No ink was found. Try another level, or correct the picture first.');
   };
   const dropShorter = (px: number): void => {
     if (!pulled) return;
@@ -68,26 +61,12 @@ export function PullCard({ reference: r }: { reference: Reference }) {
     const short = pulled.lines.filter((l) => lineLength(l) < px * perPixel).map((l) => l.id);
     bench.setState({ pulled: { ...pulled, dropped: new Set(short) } });
   };
-  const lay = (): void => {
-    if (!pulled) return;
-    const lines = pulled.lines.filter((l) => !pulled.dropped.has(l.id));
-    const ids = { folder: nanoid(10), sheet: nanoid(10) };
-    const { drawing } = bench.getState();
-    bench.commit(
-      addFolderOfLines(
-        drawing,
-        { id: ids.folder, name: `Ink of ${r.name}`.slice(0, 200) },
-        [{ id: ids.sheet, name: mode === 'centre' ? 'Strokes' : 'Shapes', lines }],
-        'Pull ink',
-      ),
-    );
-    bench.setState({ pulled: null, sheet: ids.sheet, tool: 'place' });
-    bench.tell(`${formatCount(lines.length, 'line')} from the ink, in a folder of their own.`, {
-      label: 'Undo',
-      run: () => bench.undo(),
-    });
-  };
   const kept = pulled?.lines.filter((l) => !pulled.dropped.has(l.id)) ?? [];
+  const lay = (): void => {
+    const groups = [{ name: mode === 'centre' ? 'Strokes' : 'Shapes', lines: kept }];
+    const said = `${formatCount(kept.length, 'line')} from the ink, in a folder of their own.`;
+    layPulled(bench, `Ink of ${r.name}`, groups, 'Pull ink', said);
+  };
   return (
     <div className="card" role="group" aria-label="Pull ink">
       <div className="row">
@@ -141,9 +120,9 @@ export function PullCard({ reference: r }: { reference: Reference }) {
       />
       <FitWithin value={tolerance} min={0.2} max={10} disabled={share !== null} onCommit={setTolerance} />
       {share !== null ? (
-        <PullProgress share={share} onStop={() => pulling.current?.stop()} />
+        <PullProgress share={share} onStop={stop} />
       ) : (
-        <Button size="small" type={pulled ? 'default' : 'primary'} disabled={reading} onClick={() => void pull()}>
+        <Button size="small" type={pulled ? 'default' : 'primary'} disabled={reading} onClick={() => void pullLines()}>
           {pulled ? 'Pull again' : 'Pull lines'}
         </Button>
       )}

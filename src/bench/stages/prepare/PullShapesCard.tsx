@@ -2,18 +2,19 @@
 
 import { Button, Checkbox } from 'antd';
 import { nanoid } from 'nanoid';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { PulledShape, Reference } from '@/core';
 import { nodeCount } from '@/core/drawing/find';
 import { firstStyle } from '@/core/drawing/schema';
-import { addFolderOfLines } from '@/core/edits/folders';
 import { byColour, linesFromBorders, linesFromShapes } from '@/core/pull/pulledShapes';
 import { formatCount, formatNumber } from '@/ui/format';
 import { Amount } from '@/ui/Amount';
 import { useBench, useBenchState } from '../../benchContext';
-import { correct, pulling, sourceOf, type Pulling } from '../../state/corrections';
+import { layPulled } from '../../commands/layPulled';
+import { correct, pulling, sourceOf } from '../../state/corrections';
 import { Row } from '../shared/LineCard';
 import { FitWithin, PullProgress } from './PullParts';
+import { usePulling } from './usePulling';
 
 /** Areas of like colour pulled from a photo, as a start: seen over the page, sorted by hand, then laid on it, a sheet a colour. */
 export function PullShapesCard({ reference: r }: { reference: Reference }) {
@@ -24,10 +25,8 @@ export function PullShapesCard({ reference: r }: { reference: Reference }) {
   const [smallest, setSmallest] = useState(20);
   const [tolerance, setTolerance] = useState(1.5);
   const [bare, setBare] = useState(false);
-  const [share, setShare] = useState<number | null>(null);
+  const { share, pull, stop } = usePulling<PulledShape[]>('The shapes');
   const found = useRef<{ shapes: PulledShape[]; size: { width: number; height: number } } | null>(null);
-  const job = useRef<Pulling<PulledShape[]> | null>(null);
-  useEffect(() => () => job.current?.stop(), []);
 
   const show = (outlinesOnly: boolean): void => {
     if (!found.current) return;
@@ -36,37 +35,23 @@ export function PullShapesCard({ reference: r }: { reference: Reference }) {
     const lines = make(shapes, r, size, firstStyle, () => nanoid(10));
     bench.setState({ pulled: { reference: r.id, lines, dropped: new Set() } });
   };
-  const pull = async (): Promise<void> => {
-    setShare(0);
-    try {
+  const pullThem = async (): Promise<void> => {
+    let size = { width: 1, height: 1 };
+    const shapes = await pull(async (onProgress) => {
       const image = await correct.colour(sourceOf(r), r.corrections);
-      const own = pulling.shapes(
-        image,
-        { colours, smallest: smallest * smallest, tolerance },
-        (done) => job.current === own && setShare(done),
-      );
-      job.current = own;
-      found.current = { shapes: await own.result, size: { width: image.width, height: image.height } };
-      show(bare);
-    } catch (error) {
-      if ((error as Error).message !== 'called off')
-        bench.tell(`No shapes could be pulled: ${(error as Error).message}`, undefined, 'warning');
-    }
-    job.current = null;
-    setShare(null);
+      size = { width: image.width, height: image.height };
+      return pulling.shapes(image, { colours, smallest: smallest * smallest, tolerance }, onProgress);
+    });
+    if (!shapes) return;
+    found.current = { shapes, size };
+    show(bare);
   };
   const kept = pulled?.lines.filter((l) => !pulled.dropped.has(l.id)) ?? [];
   const lay = (): void => {
     const groups = bare ? [{ name: 'Outlines', lines: kept }] : byColour(kept);
-    const sheets = groups.map((g) => ({ ...g, id: nanoid(10) }));
-    const folder = { id: nanoid(10), name: `Shapes of ${r.name}`.slice(0, 200) };
-    bench.commit(addFolderOfLines(bench.getState().drawing, folder, sheets, 'Pull shapes'));
-    bench.setState({ pulled: null, sheet: sheets.at(-1)!.id, tool: 'place' });
-    const what = bare ? formatCount(kept.length, 'outline') : formatCount(kept.length, 'shape');
-    bench.tell(`${what} from the photo, on ${formatCount(sheets.length, 'sheet')} in a folder of their own.`, {
-      label: 'Undo',
-      run: () => bench.undo(),
-    });
+    const what = formatCount(kept.length, bare ? 'outline' : 'shape');
+    const said = `${what} from the photo, on ${formatCount(groups.length, 'sheet')} in a folder of their own.`;
+    layPulled(bench, `Shapes of ${r.name}`, groups, 'Pull shapes', said);
   };
   const isBusy = share !== null;
   return (
@@ -103,9 +88,9 @@ export function PullShapesCard({ reference: r }: { reference: Reference }) {
         Outlines only
       </Checkbox>
       {isBusy ? (
-        <PullProgress share={share} onStop={() => job.current?.stop()} />
+        <PullProgress share={share} onStop={stop} />
       ) : (
-        <Button size="small" type={pulled ? 'default' : 'primary'} disabled={reading} onClick={() => void pull()}>
+        <Button size="small" type={pulled ? 'default' : 'primary'} disabled={reading} onClick={() => void pullThem()}>
           {pulled ? 'Pull again' : 'Pull shapes'}
         </Button>
       )}
