@@ -10,6 +10,7 @@ import { disturbed } from '../src/core/test/disturbed';
 import { canScene, colourPicture, nearShare, potScene, seenIn, type Scene } from '../demo/scenes';
 import { potLines, potPage } from '../src/server/simulated/curves/pot';
 import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
+import { onMadeUpPhotos } from './madeUpPhotos';
 import { summary } from './statistics';
 
 const SEEDS = [1, 2, 3];
@@ -26,7 +27,12 @@ const msOf = (work: () => unknown): number => {
 /** How true lines over photos come to lie, against the outlines that these were painted from; and how long it takes. Times are ms. */
 export async function photos(): Promise<unknown> {
   const scenes = [await canScene(), await potScene()];
-  return { settle: scenes.map(settled), follow: scenes.map(followed), large: await large() };
+  return {
+    settle: scenes.map(settled),
+    follow: scenes.map(followed),
+    madeUp: await onMadeUpPhotos(25),
+    large: await large(),
+  };
 }
 
 function settled(scene: Scene): unknown {
