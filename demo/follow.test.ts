@@ -15,7 +15,7 @@ test.each<[string, () => Promise<Sketch>]>([
   'the pen that follows %s stays on its true curves, a press each 150 to 300 px',
   async (_, make) => {
     const { image, lines, scale } = await make();
-    holds(measureFollow(image, lines, scale, 2));
+    holds(measureFollow(image, lines, scale, 2, 3));
   },
   120_000,
 );

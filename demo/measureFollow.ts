@@ -29,6 +29,7 @@ export function measureFollow(
   lines: readonly TrueLine[],
   scale: number,
   seed: number,
+  movesEach = MOVES,
 ): FollowFigures {
   const random = seeded(seed);
   const follower = new InkFollower(image);
@@ -49,8 +50,8 @@ export function measureFollow(
         y: places[i].y + (random() - 0.5) * 4,
       });
       let path: Cubic[] | null = null;
-      for (let k = 1; k <= MOVES; k++) {
-        const to = aim(Math.round(at + ((next - at) * k) / MOVES));
+      for (let k = 1; k <= movesEach; k++) {
+        const to = aim(Math.round(at + ((next - at) * k) / movesEach));
         const start = performance.now();
         path = follower.path(from, to);
         f.moves.push(performance.now() - start);

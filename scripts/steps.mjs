@@ -53,7 +53,8 @@ export function ensureInstalled() {
   const isWhole = existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(bin('next'));
   if (isWhole) return;
   say('Installing from the lock file (a few minutes the first time)');
-  if (!run('npm', ['ci', '--no-audit', '--no-fund']))
+  // What has to be compiled is compiled on all cores.
+  if (!run('npm', ['ci', '--no-audit', '--no-fund'], { npm_config_jobs: 'max' }))
     throw new Error('npm ci failed; see its words above, and try again.');
   writeFileSync(stamp, wanted);
 }

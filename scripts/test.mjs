@@ -58,7 +58,13 @@ count('unit tests', unit, runTool('jest', ['--json', `--outputFile=${unit}`]), (
 if (step('build', ensureBuilt())) {
   const e2e = path.join(results, 'playwright.json');
   const port = String(await freePort());
-  const ok = runTool('playwright', ['test'], { CHROMIUM: chromium, E2E_PORT: port, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e });
+  const ok = runTool('playwright', ['test'], {
+    CHROMIUM: chromium,
+    E2E_PORT: port,
+    PLAYWRIGHT_JSON_OUTPUT_NAME: e2e,
+    // A fresh context for each test compiles the whole program anew; one that is emptied keeps that.
+    PW_TEST_REUSE_CONTEXT: '1',
+  });
   count('browser tests', e2e, ok, (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }));
 }
 finish();

@@ -58,5 +58,5 @@ export { correctedSize, type Correction, type CorrectionKind } from './raster/co
 export { changeSchema, type Change, type Step } from './change/change';
 export { applyChange, ChangeError, inverseOf } from './change/apply';
 export { upgradeDrawing } from './drawing/upgrade';
-export { writeSvg, type WriteSvgOptions } from './formats/svgOut';
-export { readSvg, type Dropped } from './formats/svgIn';
+export { writeSvg, type WriteSvgOptions } from './formats/svg/writeSvg';
+export { readSvg, type Dropped } from './formats/svg/readSvg';

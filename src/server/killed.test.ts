@@ -5,7 +5,7 @@ import path from 'node:path';
 import { seeded } from '@/core/seeded';
 
 /** How often it is killed; more often where there is time. */
-const KILLS = Number(process.env.KILLS ?? 12);
+const KILLS = Number(process.env.KILLS ?? 7);
 const root = path.join(__dirname, '..', '..');
 const data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-killed-'));
 afterAll(() => rmSync(data, { recursive: true, force: true }));

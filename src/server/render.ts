@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { writeSvg, type Drawing } from '@/core';
-import { viewOf } from '@/core/formats/svgOut';
+import { viewOf } from '@/core/formats/svg/writeSvg';
 import { leavesOf, sceneOf, type PictureNode } from '@/core/scene/scene';
 import { pixelsAt } from '@/core/drawing/unit';
 import { correctedFile } from './corrected';

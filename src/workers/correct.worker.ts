@@ -1,5 +1,6 @@
 import { expose, transfer } from 'comlink';
 import { pageCorners, paletteOf, skewAngle, type Correction, type Point, type Quad } from '@/core';
+import { outlinePlaces } from '@/core/check/outlinePlaces';
 import { areaColour, type AreaColour } from '@/core/colour/areaColour';
 import type { PaletteColour } from '@/core/colour/palette';
 import { pullTones, type AreaTones, type PullTonesOptions } from '@/core/colour/pullTones';
@@ -13,6 +14,8 @@ import type { CorrectionSize } from './correctProtocol';
 /** The longer side of a picture that answers while a hand is moving, px. */
 const PREVIEW = 1100;
 const MOST_OPEN = 2;
+/** A line that tells of the lens is told by so many places. */
+const PLACES = 48;
 
 type Open = Record<CorrectionSize, CorrectionRun>;
 
@@ -116,6 +119,14 @@ const corrections = {
     const runs = await opened(source.picture, source.url, source.pixelWidth);
     const image = colourImageOf(runs.whole.after(list));
     return transfer(image, [image.data.buffer]);
+  },
+
+  /** Places along the edge that a hand went along, all in shares of the picture's sides: of ink as well as of things. */
+  async along(source: Source, list: readonly Correction[], way: readonly Point[]): Promise<Point[]> {
+    const image = await inColour(source, list);
+    const { width, height } = image;
+    const hand = way.map((p) => ({ x: p.x * width, y: p.y * height }));
+    return outlinePlaces(image, hand, PLACES).map((p) => ({ x: p.x / width, y: p.y / height }));
   },
 
   /** The thing that a loose outline goes around, both in shares of the picture's sides; none where nothing stands out. */

@@ -1,6 +1,5 @@
 import type { PictureNode } from '@/core/scene/scene';
-import type { CorrectionKind } from '@/core';
-import { asShown } from '@/core/raster/correction';
+import { asShown, movesPicture } from '@/core/raster/correction';
 import { correct, sourceOf } from '../state/corrections';
 import { pictureUrl } from '@/workers/pictureUrl';
 
@@ -10,9 +9,6 @@ const steps = [
   { size: 'screen', longest: 4096 },
 ] as const;
 
-/** Corrections after which a picture has other corners. */
-const reshaping: readonly CorrectionKind[] = ['crop', 'turn', 'straighten'];
-
 /** A placed picture, a reference's or one in the art. */
 type Shown = PictureNode['placed'];
 
@@ -21,7 +17,7 @@ type Corrected = { key: string; bitmap: ImageBitmap | null; making: string | nul
 
 /** What moves what is in a picture, of all that it is corrected by. */
 const shapeOf = (r: Shown): string =>
-  JSON.stringify([r.picture, asShown(r).filter((c) => c.on && reshaping.includes(c.kind))]);
+  JSON.stringify([r.picture, asShown(r).filter((c) => c.on && movesPicture(c.kind))]);
 
 /** Where a picture of one shape was last seen. */
 type Place = Pick<Shown, 'at' | 'width' | 'height' | 'turn' | 'flipX' | 'flipY'> & { readonly shape: string };
@@ -48,7 +44,7 @@ export class PictureStore {
     const done = asShown(r).filter((c) => c.on);
     if (done.length === 0) return this.plainFor(r, longest);
     // Until a first correction is made the picture is seen as it was, unless it would be of another shape.
-    const isAlike = !done.some((c) => reshaping.includes(c.kind));
+    const isAlike = !done.some((c) => movesPicture(c.kind));
     return this.correctedFor(r, moving) ?? (isAlike ? this.plainFor(r, longest) : null);
   }
 

@@ -47,6 +47,8 @@ export const correct = {
     worker.ask((api) => api.grey(source, list)),
   colour: (source: Source, list: readonly Correction[]): Promise<ColourImage> =>
     worker.ask((api) => api.colour(source, list)),
+  along: (source: Source, list: readonly Correction[], way: readonly Point[]): Promise<Point[]> =>
+    worker.ask((api) => api.along(source, list, way)),
   thing: (source: Source, list: readonly Correction[], loose: readonly Point[]): Promise<Point[][]> =>
     worker.ask((api) => api.thing(source, list, loose)),
   /** What lines are laid against: ink is told in grey, edges in colour. */

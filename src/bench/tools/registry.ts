@@ -5,6 +5,7 @@ import { corners } from './definitions/corners';
 import { apart } from './definitions/apart';
 import { crop } from './definitions/crop';
 import { gradient } from './definitions/gradient';
+import { lens } from './definitions/lens';
 import { nodes } from './definitions/nodes';
 import { part } from './definitions/part';
 import { pen } from './definitions/pen';
@@ -26,6 +27,7 @@ import { tones } from './definitions/tones';
 /** Every tool, in the order of the tray. */
 const all = [
   place,
+  lens,
   crop,
   apart,
   corners,

@@ -121,7 +121,7 @@ test('nodes stay the ones they were through any series of changes, undone and re
         }
       },
     ),
-    { numRuns: 150 },
+    { numRuns: 70 },
   );
 });
 

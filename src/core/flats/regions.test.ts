@@ -164,7 +164,7 @@ test('any lines: outlines are finite and shut, and the area at a place is one of
       const here = regionAt(runs, at, { gap });
       if (here) expect(all.some((loops) => holds(loops, at)) || isOnLine(here, at)).toBe(true);
     }),
-    { numRuns: 150 },
+    { numRuns: 80 },
   );
 });
 

@@ -5,6 +5,7 @@ import { evenLight } from './light';
 import { rgbaImage, type RgbaImage } from './rgba';
 import { blurredRgba } from './blurRgba';
 import { denoised } from './denoise';
+import { lensMap } from './lens';
 import { greyed, levelled, mapValues, thresholded, tinted, twoToned } from './tone';
 import { setApart } from './setApart';
 import { simplified } from './simplify';
@@ -18,6 +19,8 @@ import { warp } from './warp';
 export function corrected(image: RgbaImage, c: Correction, scale = 1): RgbaImage {
   if (!c.on) return image;
   switch (c.kind) {
+    case 'lens':
+      return c.bend === 0 ? image : unbent(image, c.bend, sizeAfter(image, c));
     case 'crop':
       return cropped(image, c.left, c.top, sizeAfter(image, c));
     case 'turn':
@@ -80,6 +83,11 @@ const CLEAR = [0, 0, 0, 0];
 function seenThrough(image: RgbaImage, corners: readonly Point[], size: { width: number; height: number }): RgbaImage {
   const toSource = homographyBetween(cornersOfBox(size.width, size.height), corners);
   const { data } = warp({ ...image, channels: 4 }, size, toSource, CLEAR);
+  return { ...size, data: data as Uint8ClampedArray };
+}
+
+function unbent(image: RgbaImage, bend: number, size: { width: number; height: number }): RgbaImage {
+  const { data } = warp({ ...image, channels: 4 }, size, lensMap(image, size, bend), CLEAR);
   return { ...size, data: data as Uint8ClampedArray };
 }
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { DeepReadonly } from '../readonly';
+import { LEAST_BEND, MOST_BEND, unbentSize } from './lens';
 
 /**
  * What is done to a reference's picture before it is shown: a list, applied from the first to the last, each with a
@@ -12,6 +13,13 @@ const place = z.strictObject({ x: z.number().min(-0.5).max(1.5), y: z.number().m
 const on = z.boolean();
 
 export const correctionSchema = z.discriminatedUnion('kind', [
+  /** How a lens bent it (see `lens`), and the lines that tell: places along what is straight. */
+  z.strictObject({
+    kind: z.literal('lens'),
+    on,
+    bend: z.number().min(LEAST_BEND).max(MOST_BEND),
+    lines: z.array(z.array(place).min(3).max(64)).max(24),
+  }),
   /** How much is cut off each side. */
   z.strictObject({ kind: z.literal('crop'), on, left: share, top: share, right: share, bottom: share }),
   /** Turned clockwise about its middle; the picture grows so that nothing is cut off. */
@@ -87,6 +95,7 @@ export type CorrectionOf<K extends CorrectionKind> = Extract<Correction, { kind:
 
 /** A correction as it is when it is first switched on. */
 export const firstCorrections: { readonly [K in CorrectionKind]: CorrectionOf<K> } = {
+  lens: { kind: 'lens', on: true, bend: 0, lines: [] },
   crop: { kind: 'crop', on: true, left: 0, top: 0, right: 0, bottom: 0 },
   turn: { kind: 'turn', on: true, degrees: 0 },
   straighten: {
@@ -116,6 +125,7 @@ export const firstCorrections: { readonly [K in CorrectionKind]: CorrectionOf<K>
 
 /** In what order corrections come to lie when they are added: first what changes the shape, last what the eye wants. */
 export const usualOrder: readonly CorrectionKind[] = [
+  'lens',
   'crop',
   'turn',
   'straighten',
@@ -135,7 +145,7 @@ export const usualOrder: readonly CorrectionKind[] = [
 
 /** Whether a correction moves what is in the picture, and so may change its size. */
 export const movesPicture = (kind: CorrectionKind): boolean =>
-  kind === 'crop' || kind === 'turn' || kind === 'straighten';
+  kind === 'lens' || kind === 'crop' || kind === 'turn' || kind === 'straighten';
 
 type Size = { width: number; height: number };
 
@@ -148,6 +158,10 @@ export function sizeAfter({ width, height }: Size, c: Correction): Size {
     width: Math.max(1, Math.round(w)),
     height: Math.max(1, Math.round(h)),
   });
+  if (c.kind === 'lens') {
+    const size = unbentSize({ width, height }, c.bend);
+    return whole(size.width, size.height);
+  }
   if (c.kind === 'crop') {
     return whole(width * Math.max(0.01, 1 - c.left - c.right), height * Math.max(0.01, 1 - c.top - c.bottom));
   }

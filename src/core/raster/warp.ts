@@ -6,37 +6,48 @@ export type Pixels = { width: number; height: number; channels: number; data: Ui
 /** What lies beyond the picture's edge: its edge drawn out, or a value for each channel. */
 export type Beyond = 'edge' | readonly number[];
 
+/** A map of the plane. */
+export type PlaneMap = {
+  /** Writes to where a place goes; NaN: to nowhere. */
+  place(x: number, y: number, out: Float64Array): void;
+  /** How long a step of one may become there, at most. */
+  spanAt(x: number, y: number): number;
+};
+
 const MOST_SAMPLES = 8;
 
 /**
- * A picture seen through a homography that takes places of the result to places of the source. Between pixels it is
+ * A picture seen through a map that takes places of the result to places of the source. Between pixels it is
  * mixed linearly; where a result's pixel covers several of the source it is the mean of that many samples.
  */
 export function warp(
   source: Pixels,
   to: { width: number; height: number },
-  toSource: Homography,
+  toSource: Homography | PlaneMap,
   beyond: Beyond,
 ): Pixels {
   const { channels } = source;
-  if (channels === 4 && beyond !== 'edge' && isNowhereSmaller(toSource, to)) return warpRgba(source, to, toSource);
-  const [a, b, c, d, e, f, g, h] = toSource;
+  const isPlane = !('place' in toSource);
+  if (isPlane && channels === 4 && beyond !== 'edge' && isNowhereSmaller(toSource, to))
+    return warpRgba(source, to, toSource);
+  const map = isPlane ? planeMap(toSource) : toSource;
   const data = new Uint8ClampedArray(to.width * to.height * channels);
   const sum = new Float64Array(channels);
+  const at = new Float64Array(2);
   for (let y = 0; y < to.height; y++) {
     for (let x = 0; x < to.width; x++) {
-      const n = samplesFor(toSource, x + 0.5, y + 0.5);
+      const n = samplesOver(map.spanAt(x + 0.5, y + 0.5));
       sum.fill(0);
       for (let j = 0; j < n; j++) {
         const v = y + (j + 0.5) / n;
         for (let i = 0; i < n; i++) {
           const u = x + (i + 0.5) / n;
-          const w = g * u + h * v + 1;
-          addSample(source, (a * u + b * v + c) / w, (d * u + e * v + f) / w, beyond, sum);
+          map.place(u, v, at);
+          addSample(source, at[0], at[1], beyond, sum);
         }
       }
-      const at = (y * to.width + x) * channels;
-      for (let k = 0; k < channels; k++) data[at + k] = sum[k] / (n * n);
+      const i = (y * to.width + x) * channels;
+      for (let k = 0; k < channels; k++) data[i + k] = sum[k] / (n * n);
     }
   }
   return { width: to.width, height: to.height, channels, data };
@@ -44,7 +55,7 @@ export function warp(
 
 /** Whether one sample a pixel does everywhere. The scale of a plane seen from aside is extreme at its corners. */
 const isNowhereSmaller = (toSource: Homography, { width, height }: { width: number; height: number }): boolean =>
-  [0, 0.5, 1].every((x) => [0, 0.5, 1].every((y) => samplesFor(toSource, x * width, y * height) === 1));
+  [0, 0.5, 1].every((x) => [0, 0.5, 1].every((y) => samplesOver(spanOf(toSource, x * width, y * height)) === 1));
 
 /** The usual case written out: colours with alpha, one sample a pixel, see-through beyond the edge. */
 function warpRgba(source: Pixels, to: { width: number; height: number }, toSource: Homography): Pixels {
@@ -86,17 +97,31 @@ function warpRgba(source: Pixels, to: { width: number; height: number }, toSourc
 }
 
 /** How many samples each way a pixel of the result wants: as many as pixels of the source it spans. */
-function samplesFor([a, b, c, d, e, f, g, h]: Homography, x: number, y: number): number {
+const samplesOver = (span: number): number => (span > 1.25 ? Math.min(MOST_SAMPLES, Math.ceil(span - 0.25)) : 1);
+
+function spanOf([a, b, c, d, e, f, g, h]: Homography, x: number, y: number): number {
   const w = g * x + h * y + 1;
   const [u, v] = [(a * x + b * y + c) / w, (d * x + e * y + f) / w];
   const across = Math.hypot(a - g * u, d - g * v) / Math.abs(w);
   const down = Math.hypot(b - h * u, e - h * v) / Math.abs(w);
-  return Math.min(MOST_SAMPLES, Math.max(1, Math.ceil(Math.max(across, down) - 0.25)));
+  return Math.max(across, down);
 }
+
+const planeMap = (homography: Homography): PlaneMap => {
+  const [a, b, c, d, e, f, g, h] = homography;
+  return {
+    place(x, y, out) {
+      const w = g * x + h * y + 1;
+      out[0] = (a * x + b * y + c) / w;
+      out[1] = (d * x + e * y + f) / w;
+    },
+    spanAt: (x, y) => spanOf(homography, x, y),
+  };
+};
 
 function addSample(p: Pixels, x: number, y: number, beyond: Beyond, sum: Float64Array): void {
   const { width, height, channels, data } = p;
-  if (beyond !== 'edge' && (x < 0 || y < 0 || x > width || y > height)) {
+  if (beyond !== 'edge' && !(x >= 0 && y >= 0 && x <= width && y <= height)) {
     for (let k = 0; k < channels; k++) sum[k] += beyond[k];
     return;
   }

@@ -4,7 +4,7 @@ import { linesOf } from '@/core/drawing/items';
 import { Button, Checkbox, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { writeSvg } from '@/core';
-import { viewOf } from '@/core/formats/svgOut';
+import { viewOf } from '@/core/formats/svg/writeSvg';
 import { pixelsAt } from '@/core/drawing/unit';
 import { formatBytes, formatLength, formatNumber } from '@/ui/format';
 import { NumberField } from '@/ui/NumberField';

@@ -7,6 +7,7 @@ import type { Correction, Reference } from '@/core';
 import { setCorrection } from '@/core/edits/references';
 import { Amount } from '@/ui/Amount';
 import { CorrectionAmount } from './CorrectionAmount';
+import { LensFields } from './LensFields';
 import { StepsFields } from './StepsFields';
 import { TwoToneFields } from './TwoToneFields';
 import { ColourField } from '@/ui/ColourField';
@@ -34,6 +35,8 @@ export function CorrectionFields({ reference: r, correction: c, disabled }: Prop
   const set = (next: Correction): void => void bench.commit(edit(next));
   const setting = { disabled, show, set };
   switch (c.kind) {
+    case 'lens':
+      return <LensFields reference={r} c={c} {...setting} />;
     case 'crop':
     case 'straighten': {
       const tool = c.kind === 'crop' ? 'crop' : 'corners';

@@ -99,7 +99,14 @@ type HeadProps = {
 };
 
 /** What is set on the picture itself, by which tool. */
-const handTools: Partial<Record<CorrectionKind, ToolId>> = { crop: 'crop', straighten: 'corners', apart: 'apart' };
+const handTools: Partial<Record<CorrectionKind, ToolId>> = {
+  lens: 'lens',
+  crop: 'crop',
+  straighten: 'corners',
+  apart: 'apart',
+};
+
+const onThePicture: readonly ToolId[] = [...Object.values(handTools), 'tones'];
 
 function CorrectionHead({ reference: r, kind, correction, disabled, children }: HeadProps) {
   const bench = useBench();
@@ -110,7 +117,7 @@ function CorrectionHead({ reference: r, kind, correction, disabled, children }: 
       bench.setState({ reference: r.id, tool });
       return;
     }
-    if (['crop', 'corners', 'apart', 'tones'].includes(bench.getState().tool)) bench.setState({ tool: 'place' });
+    if (onThePicture.includes(bench.getState().tool)) bench.setState({ tool: 'place' });
     const next = { ...(correction ?? firstCorrections[kind]), on } as Correction;
     bench.commit(setCorrection(bench.getState().drawing, r.id, next, `${name} ${on ? 'on' : 'off'}`));
     if (on && kind === 'turn' && !correction) await layStraight(bench, r);

@@ -2,6 +2,7 @@ import type { CorrectionKind } from '@/core';
 
 /** What each correction is called, and what it is for. */
 export const correctionNames: Record<CorrectionKind, { name: string; what: string }> = {
+  lens: { name: 'Lens', what: 'Straight lines that the lens has bent' },
   crop: { name: 'Crop', what: 'Cut off what is not needed' },
   turn: { name: 'Turn', what: 'Lay it straight' },
   straighten: { name: 'Straighten', what: 'See the page from straight above, by its four corners' },
