@@ -3,11 +3,8 @@ import type { Blend, Box } from '@/core';
 import { middleOf } from '@/core/drawing/placement';
 import { paintLine, pathOf, plainLooks, type Context, type Looks } from './paintLine';
 
-export const composite: Record<Blend, GlobalCompositeOperation> = {
-  normal: 'source-over',
-  multiply: 'multiply',
-  screen: 'screen',
-};
+/** The canvas has CSS's own words but for the plain one. */
+export const compositeOf = (blend: Blend): GlobalCompositeOperation => (blend === 'normal' ? 'source-over' : blend);
 
 type Open = { layer: Layer; ctx: Context; below: Context; canvas: OffscreenCanvas | null };
 
@@ -38,7 +35,7 @@ class Layers {
       below.save();
       below.resetTransform();
       below.globalAlpha *= layer.opacity;
-      below.globalCompositeOperation = composite[layer.blend];
+      below.globalCompositeOperation = compositeOf(layer.blend);
       below.drawImage(canvas, 0, 0);
       below.restore();
     }
@@ -51,7 +48,7 @@ class Layers {
     const ctx = canvas ? canvas.getContext('2d')! : below;
     ctx.save();
     if (canvas) ctx.setTransform(below.getTransform());
-    if (layer.clip) ctx.clip(pathOf(layer.clip));
+    if (layer.clip) ctx.clip(pathOf(layer.clip), layer.clip.style.fillRule ?? 'nonzero');
     this.open.push({ layer, ctx, below, canvas });
   }
 }
@@ -90,7 +87,7 @@ export function paintPicture(
   const middle = middleOf(placed);
   ctx.save();
   ctx.globalAlpha *= opacity;
-  ctx.globalCompositeOperation = composite[blend];
+  ctx.globalCompositeOperation = compositeOf(blend);
   if (seen && placed.turn === 0 && !placed.flipX && !placed.flipY) paintPart(ctx, placed, bitmap, seen);
   else {
     ctx.translate(middle.x, middle.y);

@@ -1,7 +1,8 @@
 import type { Cubic, Line } from '@/core';
 import { traceCubics, traceLine } from '@/core/drawing/trace';
 import { bodyOf } from '@/core/ink/body';
-import type { GradientInk, Ink } from '@/core/scene/ink';
+import { inverseOf, type Matrix } from '@/core/geometry/matrix';
+import { beforeMap, ovalMap, type GradientInk, type Ink } from '@/core/scene/ink';
 import type { LineNode, Part } from '@/core/scene/scene';
 import { distance } from '@/core/geometry/point';
 
@@ -79,6 +80,8 @@ function paintBare(ctx: Context, line: Line, parts: readonly Part[], scale: numb
 const BARE = '#27241d';
 
 function paintPart(ctx: Context, line: Line, part: Part, ink: Ink, scale: number): void {
+  const oval = typeof ink === 'string' ? null : ovalMap(ink);
+  if (oval) return paintOval(ctx, line, part, ink as GradientInk, oval);
   if (part.kind === 'area') {
     ctx.fillStyle = styleOf(ctx, ink);
     ctx.fill(part.within === 'line' ? pathOf(line) : bodyPath(line), part.evenOdd ? 'evenodd' : 'nonzero');
@@ -97,14 +100,26 @@ function paintPart(ctx: Context, line: Line, part: Part, ink: Ink, scale: number
   if (part.dash) ctx.setLineDash([]);
 }
 
+/** A canvas has round rings only: what is painted is mapped so that they are, and the page back. A stroke is its body then. */
+function paintOval(ctx: Context, line: Line, part: Part, ink: GradientInk, map: Matrix): void {
+  const isBody = part.kind === 'stroke' || part.within === 'body';
+  const path = new Path2D();
+  path.addPath(isBody ? bodyPath(line) : pathOf(line), inverseOf(map));
+  ctx.save();
+  ctx.transform(map.a, map.b, map.c, map.d, map.e, map.f);
+  ctx.fillStyle = gradient(ctx, beforeMap(ink, map));
+  ctx.fill(path, part.kind === 'area' && part.evenOdd ? 'evenodd' : 'nonzero');
+  ctx.restore();
+}
+
 const styleOf = (ctx: Context, ink: Ink): string | CanvasGradient =>
   typeof ink === 'string' ? ink : gradient(ctx, ink);
 
-function gradient(ctx: Context, { kind, from, to, stops }: GradientInk): CanvasGradient {
+function gradient(ctx: Context, { kind, from, to, focus = from, stops }: GradientInk): CanvasGradient {
   const made =
     kind === 'linear'
       ? ctx.createLinearGradient(from.x, from.y, to.x, to.y)
-      : ctx.createRadialGradient(from.x, from.y, 0, from.x, from.y, distance(from, to));
+      : ctx.createRadialGradient(focus.x, focus.y, 0, from.x, from.y, distance(from, to));
   for (const { at, colour } of stops) made.addColorStop(at, colour);
   return made;
 }

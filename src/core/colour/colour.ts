@@ -10,8 +10,14 @@ const MOST_TEXT = 100;
 
 /** A colour in any of CSS's ways of writing it as #rrggbb, with aa where it is let through; null when it is none. */
 export function cssColour(text: string): string | null {
-  const read = text.length > MOST_TEXT ? undefined : parse(text.trim().toLowerCase());
-  return read ? written(read) : null;
+  if (text.length > MOST_TEXT) return null;
+  try {
+    const read = parse(text.trim().toLowerCase());
+    return read ? written(read) : null;
+  } catch {
+    // Some that are cut short are thrown at instead of told.
+    return null;
+  }
 }
 
 function written(colour: Color): string {

@@ -47,10 +47,32 @@ export const gradientSchema = z.strictObject({
   space: z.enum(['page', 'item']),
   from: offsetSchema,
   to: offsetSchema,
+  /** The end of the rings' other half axis; left out: as long as the first, at a right angle to it. */
+  across: offsetSchema.optional(),
+  /** Where the rings begin, when not in their middle. */
+  focus: offsetSchema.optional(),
   stops: z.array(stopSchema).min(1).max(100),
 });
 
-export const blends = ['normal', 'multiply', 'screen'] as const;
+/** How colours are mixed with those below (Compositing and Blending 1). */
+export const blends = [
+  'normal',
+  'multiply',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+] as const;
 
 /** How an item, or all of a sheet or group together, is laid over what lies below. Left out: opaque, and laid over plainly. */
 export const layingShape = { opacity: share.optional(), blend: z.enum(blends).optional() };

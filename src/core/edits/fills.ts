@@ -115,7 +115,13 @@ export function fillWithGradient(
 /** Some of a gradient set: its places, kind or stops, which stay in their order. */
 export function setGradient(d: Drawing, id: string, sides: Partial<Omit<Gradient, 'id'>>): Edit {
   const stops = sides.stops && { stops: [...sides.stops].sort((a, b) => a.at - b.at) };
-  const next = (d.gradients ?? []).map((g) => (g.id === id ? { ...g, ...sides, ...stops } : g));
+  // Where its rings are drawn anew they are round again, and about their middle.
+  const isDrawn = sides.from !== undefined || sides.to !== undefined || sides.kind !== undefined;
+  const next = (d.gradients ?? []).map((g): Gradient => {
+    if (g.id !== id) return g;
+    const { across, focus, ...round } = g;
+    return { ...round, ...(!isDrawn && { ...(across && { across }), ...(focus && { focus }) }), ...sides, ...stops };
+  });
   const isSame = JSON.stringify(next) === JSON.stringify(d.gradients ?? []);
   return edit('Change the gradient', isSame ? [] : gradientsStep(d, next));
 }

@@ -29,7 +29,18 @@ export function melted(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
   return best!.united;
 }
 
+/** What the first outlines cover and the others do not, both for the nonzero rule. */
+export function without(outlines: readonly (readonly Cubic[])[], taken: readonly (readonly Cubic[])[]): Cubic[][] {
+  if (outlines.length === 0 || taken.length === 0) return outlines.map((o) => [...o]);
+  return outlinesIn(shapeOf(outlines).subtract(shapeOf(taken), { insert: false }) as paper.PathItem);
+}
+
 function unite(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
+  const nothing = new (theScope().Path)({ insert: false });
+  return outlinesIn(shapeOf(outlines).unite(nothing, { insert: false }) as paper.PathItem);
+}
+
+function shapeOf(outlines: readonly (readonly Cubic[])[]): paper.CompoundPath {
   const scope = theScope();
   const shape = new scope.CompoundPath({ insert: false, fillRule: 'nonzero' });
   for (const outline of outlines) {
@@ -39,9 +50,11 @@ function unite(outlines: readonly (readonly Cubic[])[]): Cubic[][] {
     path.closePath();
     shape.addChild(path);
   }
-  const nothing = new scope.Path({ insert: false });
-  const united = shape.unite(nothing, { insert: false }) as paper.PathItem;
-  const paths = (united instanceof scope.CompoundPath ? united.children : [united]) as paper.Path[];
+  return shape;
+}
+
+function outlinesIn(item: paper.PathItem): Cubic[][] {
+  const paths = (item instanceof theScope().CompoundPath ? item.children : [item]) as paper.Path[];
   return paths
     .map((p) => p.curves.map((k) => [k.point1, k.point1.add(k.handle1), k.point2.add(k.handle2), k.point2].map(plain)))
     .map((o) => withoutSpikes(o as Cubic[], EXACT).map(withoutHandles))

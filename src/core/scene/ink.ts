@@ -2,7 +2,8 @@ import { opaque, shaded } from '../colour/colour';
 import { skeletonBox } from '../drawing/run';
 import { followsFill, isShade, type Gradient, type Paint, type Shade } from '../drawing/paint';
 import type { Drawing, Line } from '../drawing/schema';
-import type { Point } from '../geometry/point';
+import { inverseOf, mapPoint, type Matrix } from '../geometry/matrix';
+import { subtract, type Point } from '../geometry/point';
 import { fillBeneath } from './beside';
 
 /** A gradient as it is painted: its places on the page, its stops in colours. */
@@ -11,6 +12,9 @@ export type GradientInk = {
   readonly kind: Gradient['kind'];
   readonly from: Point;
   readonly to: Point;
+  /** The end of the rings' other half axis, where they are no circles. */
+  readonly across?: Point;
+  readonly focus?: Point;
   readonly stops: readonly { readonly at: number; readonly colour: string }[];
 };
 
@@ -69,8 +73,39 @@ export function inkOf(d: Drawing, paint: Paint, line: Line): Ink {
     kind: gradient.kind,
     from: onPage(gradient.from),
     to: onPage(gradient.to),
+    ...ovalOf(gradient, onPage),
+    ...(gradient.focus && { focus: onPage(gradient.focus) }),
     stops: gradient.stops.map((s) => ({ at: s.at, colour: colour(s.colour) })),
   };
+}
+
+const ROUND = 1e-6;
+
+/** What makes a gradient's rings no circles on the page. */
+function ovalOf({ from, to, across }: Gradient, onPage: (p: Point) => Point): { across?: Point } {
+  if (!across) return {};
+  const [c, p, q] = [from, to, across].map(onPage);
+  const [u, v] = [subtract(p, c), subtract(q, c)];
+  const [a, b] = [Math.hypot(u.x, u.y), Math.hypot(v.x, v.y)];
+  return Math.abs(a - b) < ROUND * a && Math.abs(u.x * v.x + u.y * v.y) < ROUND * a * a ? {} : { across: q };
+}
+
+/**
+ * The map that takes rings about the origin of radius 1 to those of a gradient that are no circles; null for one that needs
+ * none. Under it the gradient lies from the origin to (1, 0).
+ */
+export function ovalMap({ from, to, across }: GradientInk): Matrix | null {
+  if (!across) return null;
+  const [u, v] = [subtract(to, from), subtract(across, from)];
+  const map = { a: u.x, b: u.y, c: v.x, d: v.y, e: from.x, f: from.y };
+  return Math.abs(map.a * map.d - map.b * map.c) > 1e-9 ? map : null;
+}
+
+/** A gradient as it lies before `ovalMap` is done. */
+export function beforeMap(ink: GradientInk, map: Matrix): GradientInk {
+  const { across: _, focus, ...rest } = ink;
+  const inner = focus && mapPoint(inverseOf(map), focus);
+  return { ...rest, from: { x: 0, y: 0 }, to: { x: 1, y: 0 }, ...(inner && { focus: inner }) };
 }
 
 /** Inks are the same, whatever object they are. */

@@ -1,16 +1,18 @@
-import { emptyBox, isEmptyBox, joinBoxes } from '../geometry/box';
-import { distance, type Box } from '../geometry/point';
-import { alphaOf, opaque } from '../colour/colour';
-import { seenLines } from '../drawing/items';
-import { middleOf } from '../drawing/placement';
-import { lineBox } from '../drawing/run';
-import type { Drawing, Line } from '../drawing/schema';
-import { toUnit } from '../drawing/unit';
-import { bodyOf } from '../ink/body';
-import { colourOf, type GradientInk, type Ink } from '../scene/ink';
-import { sceneOf, type LayerNode, type LineNode, type Part, type PictureNode, type Scene } from '../scene/scene';
-import { decimal, outlineData, pathData } from './pathData';
-import { livingData } from './svgLiving';
+import { emptyBox, isEmptyBox, joinBoxes } from '../../geometry/box';
+import type { Matrix } from '../../geometry/matrix';
+import { distance, type Box } from '../../geometry/point';
+import { alphaOf, opaque } from '../../colour/colour';
+import { seenLines } from '../../drawing/items';
+import { middleOf } from '../../drawing/placement';
+import { lineBox } from '../../drawing/run';
+import type { Drawing, Line } from '../../drawing/schema';
+import { toUnit } from '../../drawing/unit';
+import { bodyOf } from '../../ink/body';
+import { beforeMap, colourOf, ovalMap, type GradientInk, type Ink } from '../../scene/ink';
+import { sceneOf, type LayerNode, type LineNode, type Part, type PictureNode, type Scene } from '../../scene/scene';
+import { decimal, outlineData, pathData } from '../pathData';
+import { bytesOf, dataAddress } from './pictures';
+import { livingData } from './living';
 
 export type WriteSvgOptions = {
   /** What the picture shows: the whole page (default), or just as much as the lines take. */
@@ -32,11 +34,17 @@ export type WriteSvgOptions = {
  */
 export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): string {
   const { scope = 'page', reference = false, precision = 3, ground = false } = options;
-  const href = options.pictureHref ?? (({ picture }) => `pictures/${picture}`);
+  const href = options.pictureHref ?? ownAddress;
   if (!Number.isInteger(precision) || precision < 0 || precision > 12) {
     throw new RangeError('the precision must be a whole number from 0 to 12');
   }
   return new Writer(drawing, scope, precision, href).written(reference, ground);
+}
+
+/** A picture that came in an SVG is written with its bytes; another by the hash of its original. */
+function ownAddress(placed: PictureNode['placed']): string {
+  const bytes = bytesOf(placed);
+  return bytes ? dataAddress(bytes) : `pictures/${placed.picture}`;
 }
 
 /** The part of the plane that is shown. A drawing without visible lines shows its page. */
@@ -53,6 +61,7 @@ const OUTLINE = 0.01;
 class Writer {
   private readonly ids = new Set<string>();
   private readonly defs: string[] = [];
+  private readonly gradients = new Map<string, string>();
 
   constructor(
     private readonly drawing: Drawing,
@@ -109,7 +118,9 @@ class Writer {
 
   private clip(line: Line): string {
     const id = this.idFor('clip', 'clip');
-    this.defs.push(`<clipPath id="${id}"><path d="${pathData(line, this.precision)}"/></clipPath>`);
+    this.defs.push(
+      `<clipPath id="${id}"><path d="${pathData(line, this.precision)}"${line.style.fillRule ? ' clip-rule="evenodd"' : ''}/></clipPath>`,
+    );
     return id;
   }
 
@@ -167,21 +178,28 @@ class Writer {
     return ` ${what}="${opaque(ink)}"${alpha < 1 ? ` ${what}-opacity="${decimal(alpha, 4)}"` : ''}`;
   }
 
-  private gradient({ kind, from, to, stops }: GradientInk): string {
-    const { n } = this;
-    const id = this.idFor('gradient', 'gradient');
+  private gradient(ink: GradientInk): string {
+    const oval = ovalMap(ink);
+    const { kind, from, to, focus, stops } = oval ? beforeMap(ink, oval) : ink;
+    // Under a map of its own its places are shares, which want more decimals.
+    const n = oval ? (v: number): string => decimal(v, this.precision + 4) : this.n;
     const places =
       kind === 'linear'
         ? `x1="${n(from.x)}" y1="${n(from.y)}" x2="${n(to.x)}" y2="${n(to.y)}"`
-        : `cx="${n(from.x)}" cy="${n(from.y)}" r="${n(distance(from, to))}"`;
+        : `cx="${n(from.x)}" cy="${n(from.y)}" r="${n(distance(from, to))}"${focus ? ` fx="${n(focus.x)}" fy="${n(focus.y)}"` : ''}`;
+    const mapped = oval ? ` gradientTransform="matrix(${matrixFigures(oval, this.precision)})"` : '';
     const inner = stops.map(({ at, colour }) => {
       const alpha = alphaOf(colour);
       const opacity = alpha < 1 ? ` stop-opacity="${decimal(alpha, 4)}"` : '';
       return `<stop offset="${decimal(at, 4)}" stop-color="${opaque(colour)}"${opacity}/>`;
     });
-    this.defs.push(
-      `<${kind}Gradient id="${id}" gradientUnits="userSpaceOnUse" ${places}>${inner.join('')}</${kind}Gradient>`,
-    );
+    // Many items may be painted with one: it is written once.
+    const body = `gradientUnits="userSpaceOnUse" ${places}${mapped}>${inner.join('')}</${kind}Gradient>`;
+    const known = this.gradients.get(body);
+    if (known) return known;
+    const id = this.idFor('gradient', 'gradient');
+    this.gradients.set(body, id);
+    this.defs.push(`<${kind}Gradient id="${id}" ${body}`);
     return id;
   }
 
@@ -217,6 +235,9 @@ const hasBlends = (scene: Scene): boolean =>
   scene.some((node) => node.kind === 'layer' && (node.blend !== 'normal' || hasBlendsWithin(node.children)));
 const hasBlendsWithin = (scene: Scene): boolean =>
   scene.some((node) => (node.kind === 'picture' && node.blend !== 'normal') || hasBlends([node]));
+
+const matrixFigures = ({ a, b, c, d, e, f }: Matrix, precision: number): string =>
+  [a, b, c, d, e, f].map((v) => decimal(v, precision + 2)).join(' ');
 
 const laying = ({ opacity, blend }: Pick<LayerNode, 'opacity' | 'blend'>): string =>
   `${opacity < 1 ? ` opacity="${decimal(opacity, 4)}"` : ''}${blend === 'normal' ? '' : ` style="mix-blend-mode:${blend}"`}`;

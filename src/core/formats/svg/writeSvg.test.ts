@@ -1,15 +1,15 @@
-import { allLines, linesOf } from '../drawing/items';
+import { allLines, linesOf } from '../../drawing/items';
 import { Resvg } from '@resvg/resvg-js';
 import fc from 'fast-check';
 import { cubicsFrom } from '@/server/simulated/curves/path';
-import { placedReference } from '../edits/references';
-import { cubicsOf } from '../drawing/run';
-import { emptyDrawing, firstStyle, type Drawing, type Line } from '../drawing/schema';
-import { distance, point } from '../geometry/point';
-import { mixedRun, testPage, wanderingDrawing } from '../test/drawings';
-import { decimal, pathData } from './pathData';
-import { readSvg } from './svgIn';
-import { writeSvg } from './svgOut';
+import { placedReference } from '../../edits/references';
+import { cubicsOf } from '../../drawing/run';
+import { emptyDrawing, firstStyle, type Drawing, type Line } from '../../drawing/schema';
+import { distance, point } from '../../geometry/point';
+import { mixedRun, testPage, wanderingDrawing } from '../../test/drawings';
+import { decimal, pathData } from '../pathData';
+import { readSvg } from './readSvg';
+import { writeSvg } from './writeSvg';
 
 const withLines = (lines: Line[], name = 'Pear outline'): Drawing => {
   const d = emptyDrawing(testPage, { id: 's', name, tag: '#8f2d63' });

@@ -1,10 +1,12 @@
-import { allLines, isGroup, linesOf } from '../drawing/items';
-import { drawingSchema, readSvg, writeSvg, type Drawing, type Line } from '../index';
-import { groupLines } from '../edits/arrange';
-import { applyChange } from '../change/apply';
-import { cubicsOf } from '../drawing/run';
-import { evaluate } from '../geometry/cubic';
-import { wanderingDrawing } from '../test/drawings';
+import { allLines, isGroup, linesOf } from '../../drawing/items';
+import { createHash } from 'node:crypto';
+import { embedded } from '../../test/svg/embeddedPictures';
+import { drawingSchema, readSvg, writeSvg, type Drawing, type Line } from '../../index';
+import { groupLines } from '../../edits/arrange';
+import { applyChange } from '../../change/apply';
+import { cubicsOf } from '../../drawing/run';
+import { evaluate } from '../../geometry/cubic';
+import { wanderingDrawing } from '../../test/drawings';
 
 const svg = (content: string, root = 'width="200" height="100"'): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${content}</svg>`;
@@ -231,39 +233,47 @@ describe('what cannot be kept', () => {
   });
 });
 
-describe('texts that are meant to take for ever', () => {
-  // Each would take minutes if it took time by the square of its length.
-  const svg = (content: string, attributes = ''): string =>
-    `<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${content}</svg>`;
-  const line = '<path d="M0 0L9 9" stroke="#112233"/>';
-  const long = 1_000_000;
-
-  it.each([
-    ['digits in a length', svg(line, `width="${'1'.repeat(long)}x"`)],
-    ['spaces in a length', svg(line, `width="1${' '.repeat(long)}!"`)],
-    ['digits in a width', svg(`<path d="M0 0L9 9" stroke="#112233" stroke-width="${'1'.repeat(long)}x"/>`)],
-    [
-      'digits in a colour',
-      svg(`${line}<path d="M0 0L9 9" stroke="rgb(${'1'.repeat(long)}" fill="hsl(${'1'.repeat(long)}"/>`),
-    ],
-    ['a style sheet without a brace', svg(`<style>${'a '.repeat(long)}</style>${line}`)],
-    ['a style sheet of opened comments', svg(`<style>${'/*'.repeat(long)}</style>${line}`)],
-    ['a style sheet of opened braces', svg(`<style>${'a{'.repeat(long)}</style>${line}`)],
-    ['a transform of spaces', svg(`<g transform="${' '.repeat(long)}x">${line}</g>`)],
-    ['a transform of a name', svg(`<g transform="${'matrix '.repeat(long / 7)}">${line}</g>`)],
-    ['a transform of many', svg(`<g transform="${'translate(0,0)'.repeat(long / 14)}">${line.repeat(3000)}</g>`)],
-    ['a transform that never ends', svg(`<g transform="rotate(${'1 '.repeat(long / 2)}">${line}</g>`)],
-    ['a rule of a great many declarations', svg(`<style>path{${'a:b;'.repeat(49_000)}}</style>${line.repeat(20_000)}`)],
-  ])('%s', (_, text) => {
-    const [first] = linesOf(readSvg(text).drawing.sheets[0]);
-    expect(first.style.stroke).toBe('#112233');
+describe('what not every renderer knows', () => {
+  it('a transform by style, about an origin', () => {
+    const [run] = one(
+      '<rect width="10" height="10" fill="red" style="transform:rotate(90deg);transform-origin:10px 0"/>',
+    ).runs;
+    expect(run.nodes.map((n) => [Math.round(n.point.x), Math.round(n.point.y)])).toEqual([
+      [10, -10],
+      [10, 0],
+      [0, 0],
+      [0, -10],
+    ]);
   });
 
-  it.each([
-    ['style opened and never closed', svg('<style>'.repeat(400_000))],
-    ['style opened with no end', `<svg>${'<style '.repeat(200_000)}`],
-    ['groups in groups', svg('<g>'.repeat(400_000))],
-  ])('%s is refused', (_, text) => {
-    expect(() => readSvg(text)).toThrow(RangeError);
+  it('dashes by a path’s own idea of its length, a stroke that keeps its width, variables that name swatches', () => {
+    const dashed = one(
+      '<path d="M0 0H200" stroke="red" pathLength="10" stroke-dasharray="1 2" stroke-dashoffset="1"/>',
+    );
+    expect(dashed.style.dash).toEqual({
+      lengths: [expect.closeTo(20), expect.closeTo(40)],
+      offset: expect.closeTo(20),
+    });
+    const constant = one(
+      '<g transform="scale(3 2)"><path d="M0 0L9 9" stroke="red" stroke-width="5" vector-effect="non-scaling-stroke"/></g>',
+    );
+    expect(constant.style.width).toBe(5);
+    const text =
+      '<style>svg{--leaf-green:#228833}.a{fill:var(--leaf-green);stroke:var(--none,#111)}</style><path class="a" d="M0 0L9 9L0 9Z"/>';
+    const { drawing } = readSvg(svg(text));
+    expect(drawing.palette).toEqual([{ id: expect.any(String), name: 'leaf green', colour: '#228833' }]);
+    expect(lines(drawing)[0].style).toMatchObject({ fill: { swatch: drawing.palette![0].id }, stroke: '#111111' });
   });
+});
+
+test('a picture in the text becomes a picture of the art, and is written with its bytes again', () => {
+  const { drawing, pictures } = readSvg(
+    svg(`<g id="A"><image width="80" height="60" transform="rotate(90)" href="${embedded.png}"/></g>`),
+  );
+  expect(pictures).toMatchObject([{ mime: 'image/png', width: 40, height: 30 }]);
+  expect(drawing.sheets[0].items).toMatchObject([
+    { kind: 'picture', picture: pictures[0].hash, pixelWidth: 40, pixelHeight: 30, width: 80, height: 60, turn: 90 },
+  ]);
+  expect(writeSvg(drawing)).toContain(embedded.png);
+  expect(createHash('sha256').update(pictures[0].bytes).digest('hex')).toBe(pictures[0].hash);
 });
