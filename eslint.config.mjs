@@ -80,7 +80,15 @@ const oneWay = all.map((folder) => {
 export default defineConfig([
   ...next,
   ...typescript,
-  globalIgnores(['.next/**', 'node_modules/**', 'drizzle/**', 'next-env.d.ts', 'test-results/**', 'data/**']),
+  globalIgnores([
+    '.next/**',
+    '.jobs/**',
+    'node_modules/**',
+    'drizzle/**',
+    'next-env.d.ts',
+    'test-results/**',
+    'data/**',
+  ]),
   ...oneWay,
   ...upwards,
   {

@@ -61,22 +61,33 @@ export function ensureInstalled() {
 
 /** The path of Chromium; installed from Debian's packages when this runs as root. */
 export function ensureChromium() {
-  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(
-    (p) => p && existsSync(p),
-  );
-  if (known) return known;
-  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-    say('Installing Chromium from Debian’s packages');
-    const env = { DEBIAN_FRONTEND: 'noninteractive' };
-    if (
-      run('apt-get', ['update', '-qq'], env) &&
-      run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], env)
-    )
-      return '/usr/bin/chromium';
-  }
+  const known = () =>
+    [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => p && existsSync(p));
+  if (!known()) installPackage('chromium');
+  const found = known();
+  if (found) return found;
   throw new Error(
     'Chromium is needed for the tests in the browser. Install it (Debian: apt-get install chromium), or set CHROMIUM to its path.',
   );
+}
+
+/** Poppler's tools, which read the PDF files of the tests; installed likewise. */
+export function ensurePoppler() {
+  const isThere = () => spawnSync('pdftocairo', ['-v']).status !== null && !spawnSync('pdftocairo', ['-v']).error;
+  if (!isThere()) installPackage('poppler-utils');
+  if (!isThere())
+    throw new Error(
+      'Poppler’s tools are needed for the tests of PDF files. Install them (Debian: apt-get install poppler-utils).',
+    );
+}
+
+/** Installs one of Debian's packages, where this runs as root on such a system. */
+function installPackage(name) {
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return;
+  say(`Installing ${name} from Debian’s packages`);
+  const env = { DEBIAN_FRONTEND: 'noninteractive' };
+  if (run('apt-get', ['update', '-qq'], env))
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], env);
 }
 
 /** The newest change below a folder, in ms. */
@@ -88,11 +99,17 @@ function newest(place) {
 
 /** Builds, unless the last build is newer than all that it is made of. */
 export function ensureBuilt() {
-  const built = path.join(root, '.next', 'BUILD_ID');
+  const built = [path.join(root, '.next', 'BUILD_ID'), path.join(root, '.jobs', 'work.cjs')];
   const sources = ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].map((p) => path.join(root, p));
-  if (existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map(newest))) return true;
+  const newestSource = Math.max(...sources.map(newest));
+  if (built.every((file) => existsSync(file) && statSync(file).mtimeMs > newestSource)) return true;
+  return buildAll();
+}
+
+/** The pages, and what the server does in threads of its own. */
+export function buildAll() {
   say('Building');
-  return runTool('next', ['build']);
+  return runTool('next', ['build']) && run(process.execPath, ['scripts/jobs.mjs']);
 }
 
 export const makeDemoData = () => runTool('tsx', ['demo/make.ts']);

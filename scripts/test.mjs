@@ -1,7 +1,17 @@
 /** `npm test`: everything that must hold. Ends with the line "N passed, N failed". */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuilt, ensureChromium, ensureInstalled, freePort, root, run, runTool, toolBeside } from './steps.mjs';
+import {
+  ensureBuilt,
+  ensureChromium,
+  ensureInstalled,
+  ensurePoppler,
+  freePort,
+  root,
+  run,
+  runTool,
+  toolBeside,
+} from './steps.mjs';
 
 const results = path.join(root, 'test-results');
 const tally = { passed: 0, failed: 0 };
@@ -36,6 +46,7 @@ let chromium;
 try {
   ensureInstalled();
   chromium = ensureChromium();
+  ensurePoppler();
 } catch (error) {
   step('set-up', false);
   finish(error.message);

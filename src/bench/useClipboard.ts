@@ -32,7 +32,7 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
       const pictures = [...data.files].filter((f) => f.type.startsWith('image/'));
       if (looksLikeSvg(text)) {
         e.preventDefault();
-        paste(bench, text, shift ? null : (canvas.current?.place ?? null));
+        void paste(bench, text, shift ? null : (canvas.current?.place ?? null));
       } else if (pictures.length > 0) {
         e.preventDefault();
         void bringIn(bench, pictures);

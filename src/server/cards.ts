@@ -6,10 +6,10 @@ import { folder } from './place';
 import { renderCard } from './render';
 
 const fileOf = (id: string, revision: number): string => path.join(folder('derived'), `${id}-${revision}-card.webp`);
-const underway = new Map<string, Promise<Buffer>>();
+const underway = new Map<string, Promise<Uint8Array>>();
 
 /** The picture on a drawing's card as it was at a revision: made once, and kept. WebP. */
-export async function cardPicture(id: string, revision: number, drawing: () => Drawing): Promise<Buffer> {
+export async function cardPicture(id: string, revision: number, drawing: () => Drawing): Promise<Uint8Array> {
   const file = fileOf(id, revision);
   if (await isKept(file)) return readFile(file);
   let making = underway.get(file);
@@ -20,7 +20,7 @@ export async function cardPicture(id: string, revision: number, drawing: () => D
   return making;
 }
 
-async function make(file: string, drawing: () => Drawing): Promise<Buffer> {
+async function make(file: string, drawing: () => Drawing): Promise<Uint8Array> {
   const made = await renderCard(drawing());
   await keepDerived(file, (temporary) => writeFile(temporary, made));
   return made;

@@ -92,10 +92,14 @@ export async function jsonBody<T>(request: Request, schema: z.ZodType<T>, mostBy
   return schema.parse(value);
 }
 
-async function boundedText(request: Request, mostBytes: number): Promise<string> {
+const boundedText = async (request: Request, mostBytes: number): Promise<string> =>
+  (await boundedBytes(request, mostBytes)).toString('utf8');
+
+/** The body of a request as it is. @throws Problem 413 beyond `mostBytes`. */
+export async function boundedBytes(request: Request, mostBytes: number): Promise<Buffer> {
   const tooLarge = () => new Problem(413, 'too-large', `The body is larger than ${mostBytes} bytes.`);
   if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLarge();
-  if (!request.body) return '';
+  if (!request.body) return Buffer.alloc(0);
   const chunks: Uint8Array[] = [];
   let bytes = 0;
   for await (const chunk of request.body as unknown as AsyncIterable<Uint8Array>) {
@@ -103,7 +107,7 @@ async function boundedText(request: Request, mostBytes: number): Promise<string>
     if (bytes > mostBytes) throw tooLarge();
     chunks.push(chunk);
   }
-  return Buffer.concat(chunks).toString('utf8');
+  return Buffer.concat(chunks);
 }
 
 /** The id of a drawing from a path. @throws Problem 404 for what cannot be one. */

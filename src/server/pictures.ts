@@ -191,6 +191,16 @@ export function pictureOf(hash: string): Picture {
 /** The file with a picture's bytes as they came. `hash` must have been checked to be one. */
 export const originalFile = (hash: string): string => path.join(folder('pictures'), hash);
 
+/** A file with a picture in full, upright, as PNG or JPEG: the one that came, where that is such a one. */
+export async function uprightFile(hash: string): Promise<string> {
+  const { mime } = pictureOf(hash);
+  if (mime === MIME.png || mime === MIME.jpeg) {
+    const { orientation = 1, space } = await sharp(originalFile(hash), { limitInputPixels: false }).metadata();
+    if (orientation === 1 && space !== 'cmyk') return originalFile(hash);
+  }
+  return shownFile(hash, 'screen');
+}
+
 const making = new Map<string, Promise<string>>();
 
 /** A file with the picture upright and no larger than asked for: made on first use, and again if thrown away. */

@@ -1,97 +1,69 @@
-import { readFile } from 'node:fs/promises';
-import sharp from 'sharp';
-import { writeSvg, type Drawing } from '@/core';
-import { viewOf } from '@/core/formats/svg/writeSvg';
-import { leavesOf, sceneOf, type PictureNode } from '@/core/scene/scene';
+import { type Drawing } from '@/core';
 import { pixelsAt } from '@/core/drawing/unit';
-import { correctedFile } from './corrected';
-import type { ShownSize } from './pictures';
+import { viewOf } from '@/core/formats/svg/writeSvg';
+import { leavesOf, sceneOf } from '@/core/scene/scene';
+import { isRaster } from '@/core/formats/fileFormats';
+import type { ExportOptions, PictureFiles } from './jobs/exportedFile';
+import { inThread, type InThread } from './jobs/pool';
+import { shownFile, uprightFile, type ShownSize } from './pictures';
+import { folder } from './place';
 import { Problem } from './problem';
 
 const MOST_SIDE = 30_000;
 const MOST_PIXELS = 200_000_000;
 const CARD_WIDTH = 480;
 
-export type RenderOptions = { scope: 'page' | 'drawing'; dpi: number; ground: 'none' | 'page'; reference: boolean };
-
 /** How large a drawing comes out, in pixels. */
 export function pixelSize(
   drawing: Drawing,
-  { scope, dpi }: Pick<RenderOptions, 'scope' | 'dpi'>,
+  { scope, dpi }: Pick<ExportOptions, 'scope' | 'dpi'>,
 ): { width: number; height: number } {
   const box = viewOf(drawing, scope);
   return { width: pixelsAt(box.maxX - box.minX, dpi), height: pixelsAt(box.maxY - box.minY, dpi) };
 }
 
 /**
- * A drawing as PNG at `dpi`, which is noted in the file.
- * @throws Problem 413 for a size beyond what can be drawn.
+ * A drawing as a file of any kind, made beside the server's own work.
+ * @throws Problem 413 for a size beyond what can be drawn, and whatever stops a thread.
  */
-export async function renderPng(drawing: Drawing, options: RenderOptions): Promise<Buffer> {
-  const { width, height } = pixelSize(drawing, options);
-  if (Math.max(width, height) > MOST_SIDE || width * height > MOST_PIXELS) {
-    throw new Problem(
-      413,
-      'too-large',
-      `At ${options.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
-    );
+export async function exportedDrawing(
+  drawing: Drawing,
+  options: ExportOptions,
+  how: InThread & { pictures?: ShownSize } = {},
+): Promise<Uint8Array> {
+  if (isRaster(options.format)) {
+    const { width, height } = options.size ?? pixelSize(drawing, options);
+    if (Math.max(width, height) > MOST_SIDE || width * height > MOST_PIXELS)
+      throw new Problem(
+        413,
+        'too-large',
+        `At ${options.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
+      );
   }
-  return raster(drawing, options, width, height).then((image) =>
-    image.withMetadata({ density: options.dpi }).png().toBuffer(),
-  );
+  const files = await pictureFiles(drawing, options.reference, how.pictures);
+  return inThread('exportedFile', [drawing, options, files, folder('derived')], how);
 }
 
-async function raster(
-  drawing: Drawing,
-  options: Omit<RenderOptions, 'dpi'>,
-  width: number,
-  height: number,
-  size: ShownSize = 'screen',
-) {
-  const svg = await selfContainedSvg(drawing, options, size);
-  const box = viewOf(drawing, options.scope);
-  // The density at which one page unit becomes as many pixels as are wanted.
-  const density = Math.min(100_000, Math.max(1, (96 * width) / (box.maxX - box.minX)));
-  const image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, {
-    fit: 'fill',
-  });
-  // The ground's own edge would be see-through where the page does not end on a whole pixel.
-  return options.ground === 'page' && drawing.page.ground ? image.flatten({ background: drawing.page.ground }) : image;
-}
-
-/** The drawing as SVG that needs no other file. */
-export async function selfContainedSvg(
-  drawing: Drawing,
-  { scope, ground, reference }: Omit<RenderOptions, 'dpi'>,
-  size: ShownSize = 'screen',
-): Promise<string> {
-  const hrefs = new Map<string, string>();
-  for (const { node } of leavesOf(sceneOf(drawing, { references: reference })))
-    if (node.kind === 'picture') hrefs.set(node.placed.id, await dataUri(node.placed, size));
-  return writeSvg(drawing, {
-    scope,
-    ground: ground === 'page',
-    reference,
-    pictureHref: (r) => hrefs.get(r.id) ?? '',
-  });
-}
-
-async function dataUri(placed: PictureNode['placed'], size: ShownSize): Promise<string> {
-  const bytes = await readFile(await correctedFile(placed, size));
-  const mime = bytes[0] === 0x89 ? 'image/png' : 'image/jpeg';
-  return `data:${mime};base64,${bytes.toString('base64')}`;
+/** The files of a drawing's pictures: as they came, or of a size that they are shown in. */
+async function pictureFiles(drawing: Drawing, references: boolean, size?: ShownSize): Promise<PictureFiles> {
+  const files: Record<string, string> = {};
+  for (const { node } of leavesOf(sceneOf(drawing, { references }))) {
+    if (node.kind !== 'picture') continue;
+    const { picture } = node.placed;
+    files[picture] ??= await (size ? shownFile(picture, size) : uprightFile(picture));
+  }
+  return files;
 }
 
 /** The picture on a drawing's card: its page with references and lines. WebP. */
-export async function renderCard(drawing: Drawing): Promise<Buffer> {
-  const { width, height } = drawing.page;
+export function renderCard(drawing: Drawing): Promise<Uint8Array> {
+  const { width, height, ground } = drawing.page;
   const k = CARD_WIDTH / Math.max(width, height);
-  const image = await raster(
-    drawing,
-    { scope: 'page', ground: 'page', reference: true },
-    Math.max(1, Math.round(width * k)),
-    Math.max(1, Math.round(height * k)),
-    'quarter',
+  const size = { width: Math.max(1, Math.round(width * k)), height: Math.max(1, Math.round(height * k)) };
+  const onPaper = ground ? drawing : { ...drawing, page: { ...drawing.page, ground: '#fffefb' } };
+  return exportedDrawing(
+    onPaper,
+    { format: 'webp', scope: 'page', ground: 'page', reference: true, dpi: 96, quality: 82, title: '', size },
+    { pictures: 'quarter' },
   );
-  return image.flatten({ background: '#fffefb' }).webp({ quality: 82 }).toBuffer();
 }

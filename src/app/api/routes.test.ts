@@ -179,7 +179,7 @@ describe('export', () => {
     expect(text).not.toContain('<image');
     expect(svg.response.headers.get('content-disposition')).toContain("filename*=UTF-8''%C3%84pfel.svg");
     expect(await (await call(save, 'GET', { id }, { query: '?format=svg&reference=1' })).response.text()).toContain(
-      'data:image/jpeg;base64,',
+      'data:image/png;base64,',
     );
     const png = await call(save, 'GET', { id }, { query: '?format=png&dpi=150&ground=page' });
     const image = sharp(Buffer.from(await png.response.arrayBuffer()));

@@ -233,7 +233,7 @@ const FirstStep = () => (
         <b>You trace it with the pen:</b> click for corners, press and drag for curves.
       </li>
       <li>
-        <b>You save the lines</b> as SVG or PNG, without the picture.
+        <b>You save the lines</b> as SVG, PDF or a picture, without the one below.
       </li>
     </ol>
   </section>

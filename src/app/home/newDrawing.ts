@@ -1,8 +1,7 @@
 import { nanoid } from 'nanoid';
-import { readSvg, type Drawing } from '@/core';
-import { counted, edit, type Edit } from '@/core/change/edit';
-import { allLines } from '@/core/drawing/items';
-import { askJson, sendChanges, sendPicture } from '@/bench/state/api';
+import type { Drawing } from '@/core';
+import type { Edit } from '@/core/change/edit';
+import { askJson, sendChanges, sendPicture, sendSvg } from '@/bench/state/api';
 import { openDrawing } from '@/bench/state/opening';
 import { setPage } from '@/core/edits/page';
 import { placedReference, placeReference } from '@/core/edits/references';
@@ -68,22 +67,10 @@ export async function makeFromPicture(file: File): Promise<{ id: string }> {
 }
 
 /**
- * A drawing of the lines in an SVG, on a page of its size; `without` names what in it cannot be kept.
- * @throws Error for a text that is no SVG, or one without a line.
+ * A drawing of what is in an SVG, on a page of its size; `without` names what in it cannot be kept. The server reads it, in a
+ * thread of its own. @throws Error for a text that is no SVG, or has nothing in it.
  */
 export async function makeFromSvg(file: File): Promise<{ id: string; without: string[] }> {
-  const { drawing: read, dropped } = readSvg(await file.text());
-  const count = allLines(read).length;
-  if (count === 0) throw new Error(`There is no line in “${file.name}”. As a picture it can be laid under the work.`);
-  const { width, height } = read.page;
-  const id = await filled(file, { width, height, unit: 'px', dpi: 96 }, (_, drawing) =>
-    Promise.resolve([
-      edit(counted('Bring in', count, 'line'), [
-        ...read.sheets.map((sheet, i) => ({ step: 'insertSheet' as const, index: i + 1, sheet })),
-        { step: 'removeSheet', index: 0, sheet: drawing.sheets[0] },
-      ]),
-    ]),
-  );
-  await askJson(`/api/drawings/${id}`, 'PATCH', { stage: 'trace' });
+  const { id, dropped } = await sendSvg(titleOf(file), file);
   return { id, without: dropped.map((d) => d.what) };
 }

@@ -2,7 +2,12 @@ import { middleOfBox } from '@/core/geometry/box';
 import { subtract } from '@/core/geometry/point';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
-import { readSvg, writeSvg, type Drawing, type Point } from '@/core';
+import { writeSvg, type Drawing, type Point } from '@/core';
+import { broughtPaints, type Paints } from '@/core/edits/broughtPaints';
+import { palettesShape } from '@/core/drawing/paint';
+import type { PictureBytes } from '@/core/formats/svg/pictures';
+import { sendPicture } from '../state/api';
+import { readingSvg } from '../state/readingSvg';
 import { counted, edit } from '@/core/change/edit';
 import { removeLines } from '@/core/edits/lines';
 import { freshItems, movedItem } from '@/core/edits/transform';
@@ -24,6 +29,7 @@ const keptSchema = z.object({
   /** What was copied; the first programs had nothing but lines. */
   items: z.array(z.unknown()).optional(),
   lines: z.array(z.unknown()).optional(),
+  ...palettesShape,
 });
 const MOST_LINES = 20_000;
 
@@ -45,7 +51,8 @@ export function copied(bench: Bench): string | null {
   };
   const svg = writeSvg(only, { scope: 'drawing' });
   try {
-    localStorage.setItem(KEPT, JSON.stringify({ svg, schema: SCHEMA_VERSION, items }));
+    const { palette, gradients } = drawing;
+    localStorage.setItem(KEPT, JSON.stringify({ svg, schema: SCHEMA_VERSION, items, palette, gradients }));
   } catch {
     // Without room for it the SVG alone has to do.
   }
@@ -59,49 +66,89 @@ export function cut(bench: Bench): string | null {
   return svg;
 }
 
-/** The items that a text stands for: those copied here, or else those of an SVG. */
-function itemsIn(text: string): { items: readonly Item[]; dropped: string[] } {
+type Found = { items: readonly Item[]; paints: Paints; pictures: readonly PictureBytes[]; dropped: string[] };
+
+/** What was copied here and is on the clipboard still; null for anything else. */
+function keptItems(text: string): Found | null {
   try {
     const kept = keptSchema.safeParse(JSON.parse(localStorage.getItem(KEPT) ?? 'null'));
     // Line ends may have been changed on their way through the system.
     const same = (a: string, b: string): boolean => a.replace(/\s+/g, '') === b.replace(/\s+/g, '');
-    if (kept.success && same(kept.data.svg, text)) {
-      const { items = kept.data.lines ?? [], schema } = kept.data;
-      return { items: itemsSchema.parse(upgradedItems(items, schema)), dropped: [] };
-    }
+    if (!kept.success || !same(kept.data.svg, text)) return null;
+    const { items = kept.data.lines ?? [], schema, ...paints } = kept.data;
+    return { items: itemsSchema.parse(upgradedItems(items, schema)), paints, pictures: [], dropped: [] };
   } catch {
     // What is kept cannot be read: the SVG on the clipboard is there still.
+    return null;
   }
-  const { drawing, dropped } = readSvg(text);
-  return { items: drawing.sheets.flatMap((s) => s.items), dropped: dropped.map((d) => d.what) };
 }
+
+/** The items that a text stands for: those copied here, or else those of an SVG. */
+async function itemsIn(text: string): Promise<Found> {
+  const kept = keptItems(text);
+  if (kept) return kept;
+  const { drawing, dropped, pictures } = await readingSvg(text);
+  const items = drawing.sheets.flatMap((s) => s.items);
+  return { items, paints: drawing, pictures, dropped: dropped.map((d) => d.what) };
+}
+
+/** Sends the pictures that came along; gives the items without those that could not be kept. */
+async function withPictures(bench: Bench, { items, pictures, dropped }: Found): Promise<readonly Item[]> {
+  const lost = new Set<string>();
+  for (const { hash, bytes, mime } of pictures) {
+    try {
+      await sendPicture(bench.getState().id, new Blob([bytes as BlobPart], { type: mime }), 'pasted picture');
+    } catch {
+      lost.add(hash);
+    }
+  }
+  if (lost.size === 0) return items;
+  dropped.push('pictures');
+  return withoutPictures(items, lost);
+}
+
+const withoutPictures = (items: readonly Item[], lost: ReadonlySet<string>): readonly Item[] =>
+  items.flatMap((item): Item[] => {
+    if (item.kind === 'picture') return lost.has(item.picture) ? [] : [item];
+    return item.kind === 'group' ? [{ ...item, items: withoutPictures(item.items, lost) }] : [item];
+  });
 
 export const looksLikeSvg = (text: string): boolean => /<svg[\s>]/i.test(text.slice(0, 4000));
 
-/** Lays the lines of an SVG text on the sheet in hand: where they were, or with their middle at `at`. */
-export function paste(bench: Bench, text: string, at: Point | null): void {
-  const sheet = sheetToDraw(bench, bench.getState().sheet, 'nothing is pasted there');
-  if (!sheet) return;
-  let found: ReturnType<typeof itemsIn>;
+/** Lays what is in an SVG text on the sheet in hand: where it was, or with its middle at `at`. */
+export async function paste(bench: Bench, text: string, at: Point | null): Promise<void> {
+  if (!sheetToPaste(bench)) return;
+  let found: Found;
   try {
-    found = itemsIn(text);
+    found = await itemsIn(text);
   } catch (error) {
     return bench.tell(`This cannot be pasted: ${(error as Error).message}.`, undefined, 'warning');
   }
-  const lines = linesIn(found.items);
-  if (lines.length === 0) return bench.tell('There is no line in what was copied.', undefined, 'warning');
-  if (lines.length > MOST_LINES)
+  const count = linesIn(found.items).length;
+  if (found.items.length === 0) return bench.tell('There is no line in what was copied.', undefined, 'warning');
+  if (count > MOST_LINES)
     return bench.tell(`No more than ${MOST_LINES} lines can be pasted at once.`, undefined, 'warning');
-  const box = skeletonBoxOf(lines);
-  const by = at ? subtract(at, middleOfBox(box)) : { x: 0, y: 0 };
-  const items = freshItems(found.items, () => nanoid(10)).map((item) => movedItem(item, by));
-  const index = sheetOf(bench.getState().drawing, sheet.id)!.items.length;
+  const sent = await withPictures(bench, found);
+  // The sheet in hand, and whether it takes anything, may be another by now.
+  const sheet = sheetToPaste(bench);
+  if (sheet) lay(bench, sheet.id, sent, found.paints, at);
+  if (sheet && found.dropped.length > 0) bench.tell(`Pasted without what cannot be kept: ${found.dropped.join(', ')}.`);
+}
+
+const sheetToPaste = (bench: Bench) => sheetToDraw(bench, bench.getState().sheet, 'nothing is pasted there');
+
+function lay(bench: Bench, sheet: string, found: readonly Item[], paints: Paints, at: Point | null): void {
+  const { drawing } = bench.getState();
+  const lines = linesIn(found);
+  const by = at && lines.length > 0 ? subtract(at, middleOfBox(skeletonBoxOf(lines))) : { x: 0, y: 0 };
+  const own = broughtPaints(drawing, found, paints, () => nanoid(10));
+  const items = freshItems(own.items, () => nanoid(10)).map((item) => movedItem(item, by));
+  const index = sheetOf(drawing, sheet)!.items.length;
   bench.commit(
-    edit(
-      counted('Paste', lines.length, 'line'),
-      items.map((item, i) => ({ step: 'insertItem' as const, at: { sheet: sheet.id, index: index + i }, item })),
-    ),
+    edit(counted('Paste', Math.max(1, lines.length), 'line'), [
+      ...own.steps,
+      ...items.map((item, i) => ({ step: 'insertItem' as const, at: { sheet, index: index + i }, item })),
+    ]),
   );
   bench.choose(linesIn(items).map((l) => l.id));
-  if (found.dropped.length > 0) bench.tell(`Pasted without what cannot be kept: ${found.dropped.join(', ')}.`);
 }

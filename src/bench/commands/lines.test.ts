@@ -4,6 +4,10 @@ import { setSheet } from '@/core/edits/sheets';
 import { skeletonBox } from '@/core/drawing/run';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { copied, cut, paste } from './clipboard';
+
+jest.mock('../state/readingSvg', () => ({
+  readingSvg: (text: string) => Promise.resolve().then(() => readSvg(text)),
+}));
 import { loupeMiddle } from '../canvas/pageLoupe';
 import * as act from './lines';
 import { firstPreferences, prefer } from '../state/preferences';
@@ -106,14 +110,14 @@ describe('arranging', () => {
 });
 
 describe('the clipboard', () => {
-  it('holds a sound SVG of what is chosen, and pastes it on the sheet in hand, in place or about a place', () => {
+  it('holds a sound SVG of what is chosen, and pastes it on the sheet in hand, in place or about a place', async () => {
     const bench = benchWith(drawing);
     expect(copied(bench)).toBeNull();
     bench.choose(['l0', 'l5']);
     const svg = copied(bench)!;
     expect(readSvg(svg).drawing.sheets.map((s) => linesOf(s).length)).toEqual([1, 1]);
     bench.setState({ sheet: 's3' });
-    paste(bench, svg, { x: 500, y: 300 });
+    await paste(bench, svg, { x: 500, y: 300 });
     const pasted = linesOf(bench.getState().drawing.sheets[3]).slice(3);
     expect(chosen(bench)).toEqual(pasted.map((l) => l.id).sort());
     const boxes = pasted.map(skeletonBox);
@@ -124,26 +128,38 @@ describe('the clipboard', () => {
     expect(linesOf(bench.getState().drawing.sheets[3])).toHaveLength(3);
   });
 
-  it('takes an SVG from elsewhere, says what it leaves out, and refuses what is none', () => {
+  it('takes an SVG from elsewhere, says what it leaves out, and refuses what is none', async () => {
     const bench = benchWith(drawing);
-    paste(bench, '<svg xmlns="http://www.w3.org/2000/svg"><text>x</text><path d="M5 5L9 9" stroke="red"/></svg>', null);
+    await paste(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg"><text>x</text><path d="M5 5L9 9" stroke="red"/></svg>',
+      null,
+    );
     expect(chosen(bench)).toHaveLength(1);
     expect(bench.getState().message?.text).toContain('text');
     const before = lines(bench).length;
-    paste(bench, '<svg><path d="', null);
+    await paste(bench, '<svg><path d="', null);
     expect(bench.getState().message?.text).toMatch(/cannot be pasted/);
-    paste(bench, '<svg xmlns="http://www.w3.org/2000/svg"/>', null);
+    await paste(bench, '<svg xmlns="http://www.w3.org/2000/svg"/>', null);
     expect(lines(bench)).toHaveLength(before);
+    // Gradients come along.
+    const shaded =
+      '<linearGradient id="g"><stop/><stop offset="1" stop-color="#00f"/></linearGradient><path d="M0 0L9 9L0 9Z" fill="url(#g)"/>';
+    await paste(bench, `<svg xmlns="http://www.w3.org/2000/svg">${shaded}</svg>`, null);
+    const { gradients } = bench.getState().drawing;
+    expect(lines(bench).at(-1)!.style.fill).toEqual({ gradient: gradients![0].id });
+    bench.undo();
+    expect(bench.getState().drawing.gradients ?? []).toEqual([]);
   });
 
-  it('cuts, and pastes nothing on a locked sheet', () => {
+  it('cuts, and pastes nothing on a locked sheet', async () => {
     const bench = benchWith(drawing);
     bench.choose(['l0']);
     const svg = cut(bench)!;
     expect(lines(bench)).toHaveLength(11);
     bench.commit(setSheet(bench.getState().drawing, 's0', { locked: true }, 'Lock'));
     bench.setState({ sheet: 's0' });
-    paste(bench, svg, null);
+    await paste(bench, svg, null);
     expect(lines(bench)).toHaveLength(11);
     expect(bench.getState().message?.action?.label).toBe('Unlock it');
   });

@@ -107,6 +107,13 @@ export async function sendPicture(id: string, file: Blob, name: string): Promise
   return reference;
 }
 
+/** Sends an SVG to become a drawing of its own. */
+export function sendSvg(title: string, file: Blob): Promise<{ id: string; dropped: { what: string; why: string }[] }> {
+  if (file.size > MOST_BYTES)
+    throw new ApiError(413, 'too-large', 'The file is larger than 60 MB. Nothing was brought in; save it smaller.');
+  return ask(`/api/drawings/import?${new URLSearchParams({ title })}`, { method: 'POST', body: file });
+}
+
 /** A state kept by name. */
 export type Version = { readonly id: string; readonly name: string; readonly revision: number; readonly at: number };
 

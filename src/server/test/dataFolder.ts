@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { closeDatabase } from '../database';
+import { endThreads } from '../jobs/pool';
 
 /** A data folder of its own for each test file, on a real disk; gone afterwards. */
 export function freshDataFolder(): void {
@@ -10,7 +11,8 @@ export function freshDataFolder(): void {
     place = mkdtempSync(path.join(tmpdir(), 'yellow-quill-test-'));
     process.env.YELLOW_QUILL_DATA = place;
   });
-  afterAll(() => {
+  afterAll(async () => {
+    await endThreads();
     closeDatabase();
     rmSync(place, { recursive: true, force: true });
   });

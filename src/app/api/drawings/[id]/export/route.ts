@@ -2,12 +2,14 @@ import { z } from 'zod';
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { stateOf } from '@/server/journal';
-import { renderPng, selfContainedSvg } from '@/server/render';
+import { fileFormats, mimeOf } from '@/core/formats/fileFormats';
+import { exportedDrawing } from '@/server/render';
 
 const query = z.object({
-  format: z.enum(['svg', 'png']),
+  format: z.enum(fileFormats),
   scope: z.enum(['page', 'drawing']).default('page'),
   dpi: z.coerce.number().min(1).max(2_400).optional(),
+  quality: z.coerce.number().int().min(1).max(100).default(90),
   ground: z.enum(['none', 'page']).default('none'),
   reference: z
     .enum(['0', '1'])
@@ -20,11 +22,12 @@ export const GET = route<{ id: string }>(async (request, params) => {
   const asked = query.parse(Object.fromEntries(new URL(request.url).searchParams));
   const { title } = cardOf(id);
   const { drawing } = stateOf(id);
-  const options = { ...asked, dpi: asked.dpi ?? drawing.page.dpi };
-  const body = asked.format === 'svg' ? await selfContainedSvg(drawing, options) : await renderPng(drawing, options);
+  const options = { ...asked, title, dpi: asked.dpi ?? drawing.page.dpi };
+  const body = await exportedDrawing(drawing, options, { signal: request.signal });
   return new Response(body as BodyInit, {
     headers: {
-      'content-type': asked.format === 'svg' ? 'image/svg+xml; charset=utf-8' : 'image/png',
+      'content-type': mimeOf[asked.format],
+      'content-length': String(body.length),
       'content-disposition': `attachment; filename="drawing.${asked.format}"; filename*=UTF-8''${encodeURIComponent(title)}.${asked.format}`,
       'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
       'x-content-type-options': 'nosniff',

@@ -1,25 +1,22 @@
 import { createHash } from 'node:crypto';
 import path from 'node:path';
 import sharp from 'sharp';
+import { CorrectionRun } from '@/core/raster/correct';
 import { asShown } from '@/core/raster/correction';
 import type { PictureNode } from '@/core/scene/scene';
-import { CorrectionRun } from '@/core/raster/correct';
-import { isKept, keepDerived } from './derived';
-import { shownFile, type ShownSize } from './pictures';
-import { folder } from './place';
+import { isKept, keepDerived } from '../derived';
 
 /**
- * A file with a placed picture as the bench shows it, corrected and tinted, made from the size asked for: on first
- * use, and again if it was thrown away. Without corrections it is the plain picture.
+ * A file with a placed picture as the bench shows it, corrected and tinted, made from a plain one: on first use, and again if it
+ * was thrown away. Without corrections it is the plain one. `folder` is where it is kept.
  */
-export async function correctedFile(placed: PictureNode['placed'], size: ShownSize): Promise<string> {
-  const plain = await shownFile(placed.picture, size);
+export async function correctedFile(plain: string, placed: PictureNode['placed'], folder: string): Promise<string> {
   const corrections = asShown(placed).filter((c) => c.on);
   if (corrections.length === 0) return plain;
   const key = createHash('sha256')
-    .update(JSON.stringify([placed.picture, size, corrections]))
+    .update(JSON.stringify([path.basename(plain), corrections]))
     .digest('hex');
-  const file = path.join(folder('derived'), `${key}-corrected.png`);
+  const file = path.join(folder, `${key}-corrected.png`);
   if (await isKept(file)) return file;
   const { data, info } = await sharp(plain)
     .toColourspace('srgb')

@@ -1,0 +1,51 @@
+import type { Drawing, Item } from '@/core/drawing/schema';
+import type { PictureBytes } from '@/core/formats/svg/pictures';
+import { keepDrawing } from './drawings';
+import { inThread } from './jobs/pool';
+import { takePicture } from './pictures';
+import { Problem } from './problem';
+
+export const MOST_SVG_BYTES = 60 * 1024 * 1024;
+const WITHIN_MS = 60_000;
+
+export type Imported = { id: string; revision: number; dropped: { what: string; why: string }[] };
+
+/**
+ * Keeps an SVG as a new drawing, read in a thread of its own. @throws Problem 400 for what is no SVG or has nothing in it that
+ * can be kept, 413 for too much.
+ */
+export async function importSvg(title: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Imported> {
+  if (bytes.length === 0) throw new Problem(400, 'empty', 'The file is empty. Nothing was brought in.');
+  const { drawing, dropped, pictures } = await inThread('readSvg', [bytes], { signal, within: WITHIN_MS });
+  if (drawing.sheets.every((s) => s.items.length === 0))
+    throw new Problem(400, 'nothing-in-it', 'There is nothing in this SVG that can be drawn. Nothing was brought in.');
+  const bad = await refusedPictures(pictures);
+  if (bad.size > 0) dropped.push({ what: 'damaged pictures', why: 'They are damaged or cut short.' });
+  const { id, revision } = keepDrawing(title, bad.size > 0 ? withoutPictures(drawing, bad) : drawing, 'trace');
+  return { id, revision, dropped };
+}
+
+/** Takes the pictures in; gives the hashes of those that cannot be shown. */
+async function refusedPictures(pictures: readonly PictureBytes[]): Promise<Set<string>> {
+  const bad = new Set<string>();
+  for (const { hash, bytes } of pictures) {
+    try {
+      await takePicture(new Blob([bytes as BlobPart]).stream(), bytes.length);
+    } catch (error) {
+      if (!(error instanceof Problem) || error.status >= 500) throw error;
+      bad.add(hash);
+    }
+  }
+  return bad;
+}
+
+const withoutPictures = (drawing: Drawing, bad: ReadonlySet<string>): Drawing => ({
+  ...drawing,
+  sheets: drawing.sheets.map((s) => ({ ...s, items: without(s.items, bad) })),
+});
+
+const without = (items: readonly Item[], bad: ReadonlySet<string>): readonly Item[] =>
+  items.flatMap((item): Item[] => {
+    if (item.kind === 'picture') return bad.has(item.picture) ? [] : [item];
+    return item.kind === 'group' ? [{ ...item, items: without(item.items, bad) }] : [item];
+  });

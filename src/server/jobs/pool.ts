@@ -1,0 +1,107 @@
+import { execFile } from 'node:child_process';
+import { existsSync, mkdirSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import type { Pool } from 'workerpool';
+import { Problem } from '../problem';
+import type { Answer, Done, Jobs } from './work';
+
+/** Work that would hold up whoever saves, in threads of its own: a few at a time, each with a bound on time and memory. */
+
+const MOST_THREADS = 2;
+/** So many may wait; who comes then is told to come again. */
+const MOST_WAITING = 40;
+const MEMORY_MB = 2_048;
+
+const kept = globalThis as typeof globalThis & { yellowQuillJobs?: Promise<Pool> };
+
+/** Paths that the bundler is not to follow. */
+const inRoot = (...names: string[]): string => path.join(/*turbopackIgnore: true*/ process.cwd(), ...names);
+
+const ownScript = (): string => inRoot('.jobs', `work-${process.pid}.cjs`);
+
+/** The file that threads run: as it was built, or, while the program is being changed, put together anew. */
+async function script(): Promise<string> {
+  if (process.env.NODE_ENV === 'production') {
+    const built = inRoot('.jobs', 'work.cjs');
+    if (!existsSync(built)) throw new Error('The program is not built whole: run `npm run build`.');
+    return built;
+  }
+  mkdirSync(inRoot('.jobs'), { recursive: true });
+  const file = ownScript();
+  await promisify(execFile)(process.execPath, [inRoot('scripts', 'jobs.mjs'), file]);
+  return file;
+}
+
+async function begun(): Promise<Pool> {
+  const [{ pool }, file] = await Promise.all([import('workerpool'), script()]);
+  return pool(file, {
+    maxWorkers: MOST_THREADS,
+    maxQueueSize: MOST_WAITING,
+    workerType: 'thread',
+    workerThreadOpts: { resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB } },
+  });
+}
+
+export type InThread = {
+  /** Where nobody waits for it any more it is stopped. */
+  signal?: AbortSignal;
+  /** After so long it is stopped, ms. */
+  within?: number;
+};
+
+/**
+ * Does a job in a thread. @throws Problem 400 for input that is refused, 408 when called off, 413 when it takes too long or too
+ * much memory, 503 when too many wait.
+ */
+export async function inThread<K extends keyof Jobs>(
+  job: K,
+  args: Parameters<Jobs[K]>,
+  { signal, within = 120_000 }: InThread = {},
+): Promise<Done<K>> {
+  kept.yellowQuillJobs ??= begun().catch((error: unknown) => {
+    kept.yellowQuillJobs = undefined;
+    throw error;
+  });
+  const threads = await kept.yellowQuillJobs;
+  if (signal?.aborted) throw calledOff();
+  let asked: ReturnType<Pool['exec']>;
+  try {
+    asked = threads.exec(job, args).timeout(within);
+  } catch (error) {
+    throw problemOf(error);
+  }
+  const stop = (): void => void asked.cancel();
+  signal?.addEventListener('abort', stop, { once: true });
+  try {
+    const answer = (await asked) as Answer<Done<K>>;
+    if ('refused' in answer) throw new Problem(400, 'refused', `${capital(answer.refused)}. Nothing was changed.`);
+    return answer.done;
+  } catch (error) {
+    throw signal?.aborted && !(error instanceof Problem) ? calledOff() : problemOf(error);
+  } finally {
+    signal?.removeEventListener('abort', stop);
+  }
+}
+
+/** Ends the threads; those that a test began do not outlive it. */
+export async function endThreads(): Promise<void> {
+  const threads = await kept.yellowQuillJobs?.catch(() => undefined);
+  kept.yellowQuillJobs = undefined;
+  await threads?.terminate(true);
+  await rm(ownScript(), { force: true });
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+const calledOff = (): Problem => new Problem(408, 'called-off', 'It was called off.');
+
+function problemOf(error: unknown): unknown {
+  const { name, message } = error as { name?: string; message?: string };
+  if (name === 'TimeoutError' || /memory/i.test(message ?? ''))
+    return new Problem(413, 'too-much', 'It takes too long or too much memory to do. Nothing was changed.');
+  if (/Max queue size/.test(message ?? ''))
+    return new Problem(503, 'busy', 'Too much is being made just now. Try again in a moment.');
+  return error;
+}
