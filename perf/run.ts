@@ -12,6 +12,7 @@ import { countReplies, figuresOnDemo, figuresUnderHand } from './figures';
 import { beside, bodies, livingFrames } from './inking';
 import { colouring } from './colouring';
 import { crowd } from './crowd';
+import { delivering } from './delivering';
 import { flatFrames } from './flatFrames';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
@@ -151,6 +152,7 @@ async function main(): Promise<void> {
       prepare: await preparing(),
       photos: await photos(),
       colour: { ...colouring(), frames: await flatFrames() },
+      deliver: { of2000: await delivering(2_000), of10000: await delivering(10_000) },
       crowd: [await crowd(2_000), await crowd(10_000)],
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

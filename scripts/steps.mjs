@@ -54,7 +54,7 @@ export function ensureInstalled() {
   if (isWhole) return;
   say('Installing from the lock file (a few minutes the first time)');
   // What has to be compiled is compiled on all cores.
-  if (!run('npm', ['ci', '--no-audit', '--no-fund'], { npm_config_jobs: 'max' }))
+  if (!run('npm', ['ci', '--no-audit', '--no-fund'], { JOBS: 'max' }))
     throw new Error('npm ci failed; see its words above, and try again.');
   writeFileSync(stamp, wanted);
 }

@@ -8,7 +8,7 @@ import { database } from './database';
 import { beginJournal, fitting, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';
 import { progressOf } from './progress';
-import { drawings } from './tables';
+import { drawings, journal, versions } from './tables';
 
 /** A stage of the work, which the bench knows more of. */
 export const stageName = z.string().regex(/^[a-z]{1,20}$/);
@@ -49,6 +49,36 @@ export function keepDrawing(title: string, drawing: Drawing, stage = 'prepare'):
     beginJournal(tx as never, id, drawingOnGrid(drawing));
   });
   return { id, revision: 0 };
+}
+
+/** A change as it was kept, under the schema that it was written by. */
+export type KeptChange = { change: { id: string; label: string }; at: number; schema: number };
+
+/** Keeps a drawing with a history that it has already; `first` is what it began as. Gives its id. */
+export function keepHistory(
+  card: Pick<DrawingCard, 'title' | 'stage' | 'createdAt' | 'changedAt'>,
+  first: Drawing,
+  { changes, drawing }: { changes: readonly KeptChange[]; drawing: Drawing },
+  named: readonly { name: string; revision: number; at: number }[],
+): string {
+  const id = nanoid(12);
+  database().transaction((tx) => {
+    tx.insert(drawings)
+      .values({ id, ...card, revision: changes.length, ...progressOf(drawing) })
+      .run();
+    beginJournal(tx as never, id, first);
+    changes.forEach(({ change, at, schema }, i) => {
+      const row = { drawingId: id, revision: i + 1, changeId: change.id, label: change.label, at, schema };
+      tx.insert(journal)
+        .values({ ...row, body: JSON.stringify(change) })
+        .run();
+    });
+    for (const version of named)
+      tx.insert(versions)
+        .values({ id: nanoid(12), drawingId: id, ...version })
+        .run();
+  });
+  return id;
 }
 
 export const createDrawing = (title: string, page: Page): { id: string; revision: number } =>

@@ -12,11 +12,12 @@ type Props = {
   busy: boolean;
   fromPictures: (files: File[]) => void;
   fromSvg: (file: File) => void;
+  fromPackage: (file: File) => void;
   blank: (page: Page) => void;
 };
 
 /** The ways to begin: a picture that is there, one that is taken or scanned now, lines that are there, a blank page. */
-export function Beginnings({ busy, fromPictures, fromSvg, blank }: Props) {
+export function Beginnings({ busy, fromPictures, fromSvg, fromPackage, blank }: Props) {
   const [device, setDevice] = useState<'camera' | 'scanner' | null>(null);
   const close = (): void => setDevice(null);
   return (
@@ -46,6 +47,16 @@ export function Beginnings({ busy, fromPictures, fromSvg, blank }: Props) {
       >
         <Button size="large" title="The lines of an SVG file, to be worked on" disabled={busy}>
           Lines of an SVG
+        </Button>
+      </Upload>
+      <Upload
+        accept=".yquill"
+        showUploadList={false}
+        disabled={busy}
+        beforeUpload={(file) => (fromPackage(file), false)}
+      >
+        <Button size="large" title="Drawings from another machine, with their histories and pictures" disabled={busy}>
+          Open a package
         </Button>
       </Upload>
       <Dropdown

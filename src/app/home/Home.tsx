@@ -3,7 +3,7 @@
 import { App, Button } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { askJson } from '@/bench/state/api';
+import { askJson, packageHref, sendPackage } from '@/bench/state/api';
 import { prefer, preferences } from '@/bench/state/preferences';
 import { useStored } from '@/bench/useStored';
 import type { DeedWithMany, DrawingCard as Card } from '@/server/drawings';
@@ -19,6 +19,8 @@ import { pickedAfter } from './picked';
 import './home.css';
 
 type Props = { drawings: Card[]; binned: Card[]; now: number };
+
+const isPackage = (name: string): boolean => /\.yquill$/i.test(name);
 
 /** With fewer drawings than this there is room to say how the next one begins. */
 const FEW = 8;
@@ -77,6 +79,30 @@ export function Home({ drawings, binned, now }: Props) {
       router.push(`/drawing/${id}`);
     });
 
+  const openPackages = useCallback(
+    (files: File[]) =>
+      attempt(async () => {
+        const opened: string[] = [];
+        const lost: string[] = [];
+        for (const file of files) {
+          const answer = await sendPackage(file);
+          opened.push(...answer.drawings.map((d) => d.id));
+          lost.push(...answer.lost);
+        }
+        if (lost.length > 0)
+          void message.warning({
+            content: `The package is damaged. Lost: ${lost.join('; ')}. The rest is here.`,
+            duration: 0,
+          });
+        if (opened.length === 1 && lost.length === 0) router.push(`/drawing/${opened[0]}`);
+        else {
+          router.refresh();
+          if (lost.length === 0) void message.success(`${formatCount(opened.length, 'drawing')} came in.`);
+        }
+      }),
+    [attempt, message, router],
+  );
+
   useEffect(() => {
     const paste = (e: ClipboardEvent): void => {
       const files = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
@@ -93,7 +119,10 @@ export function Home({ drawings, binned, now }: Props) {
       e.preventDefault();
       setOver(false);
       const files = [...(e.dataTransfer?.files ?? [])];
-      if (files.length > 0) void begin(files);
+      const packages = files.filter((f) => isPackage(f.name));
+      const others = files.filter((f) => !isPackage(f.name));
+      if (packages.length > 0) void openPackages(packages);
+      if (others.length > 0) void begin(others);
     };
     const heard = new AbortController();
     const { signal } = heard;
@@ -104,7 +133,7 @@ export function Home({ drawings, binned, now }: Props) {
     // Told on the element, so that whoever looks from outside knows when the page hears.
     if (home.current) home.current.dataset.ready = 'true';
     return () => heard.abort();
-  }, [begin]);
+  }, [begin, openPackages]);
 
   /** One deed with one card or many; what goes into the bin can be had back at once. */
   const withCards = (cards: readonly Card[], deed: DeedWithMany): Promise<void> =>
@@ -153,6 +182,7 @@ export function Home({ drawings, binned, now }: Props) {
           busy={busy}
           fromPictures={(files) => void begin(files)}
           fromSvg={(file) => void beginFromSvg(file)}
+          fromPackage={(file) => void openPackages([file])}
           blank={(page) =>
             void attempt(async () => router.push(`/drawing/${(await makeDrawing('Untitled', page)).id}`))
           }
@@ -162,6 +192,7 @@ export function Home({ drawings, binned, now }: Props) {
       {isFindable && those.length > 0 && (
         <ManyBar
           count={those.length}
+          packageHref={packageHref(those.map((c) => c.id))}
           shown={shown.length}
           inBin={binOpen}
           busy={busy}

@@ -6,6 +6,8 @@ import type { DeedWithMany } from '@/server/drawings';
 
 type Props = {
   count: number;
+  /** Where they are had as one package. */
+  packageHref: string;
   shown: number;
   inBin: boolean;
   busy: boolean;
@@ -15,7 +17,7 @@ type Props = {
 };
 
 /** What can be done with all drawings that are picked, at once. */
-export function ManyBar({ count, shown, inBin, busy, run, all, none }: Props) {
+export function ManyBar({ count, packageHref, shown, inBin, busy, run, all, none }: Props) {
   const { modal } = App.useApp();
   const sure = (): void =>
     void modal.confirm({
@@ -42,6 +44,14 @@ export function ManyBar({ count, shown, inBin, busy, run, all, none }: Props) {
         <>
           <Button disabled={busy} onClick={() => run('duplicate')}>
             Duplicate
+          </Button>
+          <Button
+            disabled={busy}
+            href={packageHref}
+            download
+            title="With their histories and pictures, for another machine"
+          >
+            Save as a package
           </Button>
           <Button disabled={busy} onClick={() => run('bin')}>
             Move to the bin

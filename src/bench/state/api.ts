@@ -114,6 +114,13 @@ export function sendSvg(title: string, file: Blob): Promise<{ id: string; droppe
   return ask(`/api/drawings/import?${new URLSearchParams({ title })}`, { method: 'POST', body: file });
 }
 
+/** Where drawings are had as one package. */
+export const packageHref = (ids: readonly string[]): string => `/api/drawings/package?ids=${ids.join(',')}`;
+
+/** Sends a package: what drawings came of it, and in words what was damaged. */
+export const sendPackage = (file: Blob): Promise<{ drawings: { id: string; title: string }[]; lost: string[] }> =>
+  ask('/api/drawings/package', { method: 'POST', body: file });
+
 /** A state kept by name. */
 export type Version = { readonly id: string; readonly name: string; readonly revision: number; readonly at: number };
 

@@ -11,13 +11,13 @@ type Renderer = (svg: string) => Promise<Uint8Array>;
 /** Two renderers that know nothing of ours; each has features that it does not know. Red, green and blue on white. */
 const renderers: Renderer[] = [
   async (svg) => {
-    const png = new Resvg(svg, { fitTo: { mode: 'width', value: 600 }, background: '#ffffff' }).render().asPng();
+    const png = new Resvg(svg, { fitTo: { mode: 'width', value: 400 }, background: '#ffffff' }).render().asPng();
     return sharp(png).removeAlpha().raw().toBuffer();
   },
   (svg) =>
     sharp(Buffer.from(svg), { density: 288 })
       .flatten({ background: '#ffffff' })
-      .resize(600)
+      .resize(400)
       .removeAlpha()
       .raw()
       .toBuffer(),

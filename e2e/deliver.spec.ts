@@ -1,0 +1,162 @@
+import { expect, test, type Page } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
+import { readFile } from 'node:fs/promises';
+import sharp from 'sharp';
+import { readSvg } from '../src/core';
+import { allLines } from '../src/core/drawing/items';
+import { svgFeatures } from '../src/core/test/svg/features';
+import { BenchHand } from './bench';
+
+const badge = svgFeatures.find(([name]) => name === 'a badge')![1];
+
+/** Brings an SVG in from the home page, as a file. */
+async function bringIn(page: Page, name: string, text: string): Promise<string> {
+  await page.goto('/');
+  await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Lines of an SVG' }).click(),
+  ]);
+  await chooser.setFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) });
+  await page.waitForURL(/\/drawing\//, { timeout: 30_000 });
+  return page.url().split('/').at(-1)!;
+}
+
+/** Saves as a kind of file, once it was made and its size told. */
+async function saved(page: Page, kind: string, label: string): Promise<{ bytes: Buffer; told: string }> {
+  const card = page.getByRole('group', { name: 'Save as a file' });
+  await page.getByRole('combobox', { name: 'Kind of file' }).click();
+  await page.locator('.ant-select-item-option', { hasText: kind }).click();
+  const figure = card.locator('.row', { hasText: /^File/ });
+  await expect(figure).toContainText(/\d.*[kM]?B/, { timeout: 30_000 });
+  const told = (await figure.textContent())!;
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('link', { name: `Save ${label}` })
+      .or(page.getByRole('button', { name: `Save ${label}` }))
+      .click(),
+  ]);
+  return { bytes: await readFile(await download.path()), told };
+}
+
+test('an SVG by others is brought in, drawn over, and saved as every kind of file, each as it was told', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(150_000);
+  const id = await bringIn(page, 'badge.svg', badge);
+  const read = async () => (await (await request.get(`/api/drawings/${id}`)).json()).drawing;
+  const before = allLines(await read()).length;
+  const hand = await BenchHand.open(page, id, { view: { scale: 2, x: 60, y: 60 } });
+  for (const p of [
+    { x: 20, y: 20 },
+    { x: 60, y: 30 },
+    { x: 90, y: 20 },
+  ])
+    await hand.click(p);
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => allLines(await read()).length).toBe(before + 1);
+
+  await page.keyboard.press('6');
+  const svg = await saved(page, 'SVG', 'SVG');
+  expect(allLines(readSvg(svg.bytes.toString()).drawing)).toHaveLength(before + 1);
+  expect(await page.getByAltText('The file as it will be').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(200);
+
+  const pdf = await saved(page, 'PDF', 'PDF');
+  const file = test.info().outputPath('badge.pdf');
+  await (await import('node:fs/promises')).writeFile(file, pdf.bytes);
+  expect(execFileSync('pdfinfo', [file]).toString()).toMatch(/Page size:\s+150 x 112.5 pts/);
+
+  // Pixels and resolution go together.
+  await page.getByRole('combobox', { name: 'Kind of file' }).click();
+  await page.locator('.ant-select-item-option', { hasText: 'PNG' }).click();
+  const wide = page.getByRole('textbox', { name: 'Width in pixels' });
+  await wide.fill('400');
+  await wide.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Resolution' })).toHaveValue('192');
+  await expect(page.getByRole('textbox', { name: 'Height in pixels' })).toHaveValue('300');
+  const kinds = [
+    ['PNG', 'PNG', 'png'],
+    ['JPEG', 'JPEG', 'jpeg'],
+    ['WebP', 'WebP', 'webp'],
+    ['AVIF', 'AVIF', 'heif'],
+    ['TIFF', 'TIFF', 'tiff'],
+  ];
+  for (const [kind, label, format] of kinds) {
+    const { bytes, told } = await saved(page, kind, label);
+    const { width, height, format: is } = await sharp(bytes).metadata();
+    expect([width, height, is]).toEqual([400, 300, format]);
+    const [, figure, unit] = /([\d.,]+)\s*(k?B|MB)/.exec(told)!;
+    const size = Number(figure.replace(',', '')) * (unit === 'B' ? 1 : unit === 'kB' ? 1e3 : 1e6);
+    expect(Math.abs(size - bytes.length)).toBeLessThan(0.06 * bytes.length);
+  }
+});
+
+test('an SVG is pasted with its gradients and pictures; what is none is refused with words', async ({
+  page,
+  request,
+}) => {
+  const id = await bringIn(page, 'badge.svg', badge);
+  const read = async () => (await (await request.get(`/api/drawings/${id}`)).json()).drawing;
+  await BenchHand.open(page, id, { view: { scale: 2, x: 60, y: 60 } });
+  const paste = (text: string) =>
+    page.evaluate((t) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', t);
+      document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+    }, text);
+  const gradients = (await read()).gradients.length;
+  const picture = svgFeatures.find(([name]) => name === 'picture in a clip')![1];
+  const radial = svgFeatures.find(([name]) => name === 'radial turned')![1];
+  await paste(picture);
+  await expect.poll(async () => JSON.stringify((await read()).sheets), { timeout: 15_000 }).toContain('"picture"');
+  await paste(radial);
+  await expect.poll(async () => (await read()).gradients.length, { timeout: 15_000 }).toBe(gradients + 1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await read()).gradients.length).toBe(gradients);
+  await paste('<svg xmlns="http://www.w3.org/2000/svg"><path d="');
+  await expect(page.getByText(/This cannot be pasted/)).toBeVisible();
+});
+
+test('a drawing is saved as a package, thrown away for good, and opened again with its history', async ({
+  page,
+  request,
+}) => {
+  const id = await bringIn(page, 'badge.svg', badge);
+  const hand = await BenchHand.open(page, id, { view: { scale: 2, x: 60, y: 60 } });
+  for (const p of [
+    { x: 20, y: 20 },
+    { x: 60, y: 30 },
+  ])
+    await hand.click(p);
+  await page.keyboard.press('Escape');
+  const before = await hand.saved();
+  await page.keyboard.press('6');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('link', { name: 'Save the package' })
+      .or(page.getByRole('button', { name: 'Save the package' }))
+      .click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('badge.yquill');
+  const bytes = await readFile(await download.path());
+  for (const deed of ['bin', 'delete for good']) await request.patch('/api/drawings', { data: { ids: [id], deed } });
+
+  await page.goto('/');
+  await expect(page.locator('.home')).toHaveAttribute('data-ready', 'true');
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Open a package' }).click(),
+  ]);
+  await chooser.setFiles({ name: 'badge.yquill', mimeType: 'application/zip', buffer: bytes });
+  await page.waitForURL(/\/drawing\//, { timeout: 30_000 });
+  const again = page.url().split('/').at(-1)!;
+  expect(again).not.toBe(id);
+  const there = await BenchHand.open(page, again, { view: { scale: 2, x: 60, y: 60 } });
+  expect(await there.saved()).toEqual(before);
+  // What was done on the other machine can be taken back on this one.
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => allLines(await there.saved()).length).toBe(allLines(before).length - 1);
+});

@@ -1,0 +1,33 @@
+import { readSvg, writeSvg, type Drawing } from '../src/core';
+import { exportedFile, type ExportOptions } from '../src/server/jobs/exportedFile';
+import * as scene from './scene';
+
+const A4: Drawing['page'] = { ...scene.drawing(null, 4).page, width: 793.7, height: 1122.5, unit: 'mm', dpi: 300 };
+const base: Omit<ExportOptions, 'format'> = {
+  scope: 'page',
+  ground: 'page',
+  reference: false,
+  dpi: 300,
+  quality: 90,
+  title: 'Scene',
+};
+
+/** How long files take to be made of so many lines on a page of A4 at 300 dpi, and an SVG of them to be read; ms, KB. */
+export async function delivering(lines: number): Promise<Record<string, { ms: number; kb: number }>> {
+  const drawing = { ...scene.drawing(null, lines), page: A4 };
+  const figures: Record<string, { ms: number; kb: number }> = {};
+  const note = async (name: string, make: () => Promise<{ length: number }> | { length: number }): Promise<void> => {
+    const begin = performance.now();
+    const { length } = await make();
+    figures[name] = { ms: Math.round(performance.now() - begin), kb: Math.round(length / 1000) };
+  };
+  const file = (format: ExportOptions['format'], more: Partial<ExportOptions> = {}) =>
+    exportedFile(drawing, { ...base, format, ...more }, {}, '');
+  const text = writeSvg(drawing);
+  await note('svg', () => writeSvg(drawing));
+  await note('svg read', () => ({ length: readSvg(text) && text.length }));
+  await note('pdf', () => file('pdf'));
+  await note('png, 300 dpi', () => file('png'));
+  await note('card', () => file('webp', { size: { width: 339, height: 480 }, quality: 82 }));
+  return figures;
+}
