@@ -66,6 +66,7 @@ count('unit tests', unit, runTool('jest', ['--json', `--outputFile=${unit}`]), (
   failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
 }));
 
+process.env.TYPES_CHECKED = '1';
 if (step('build', ensureBuilt())) {
   const e2e = path.join(results, 'playwright.json');
   const port = String(await freePort());
