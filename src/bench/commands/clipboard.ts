@@ -66,7 +66,13 @@ export function cut(bench: Bench): string | null {
   return svg;
 }
 
-type Found = { items: readonly Item[]; paints: Paints; pictures: readonly PictureBytes[]; dropped: string[] };
+type Found = {
+  items: readonly Item[];
+  paints: Paints;
+  pictures: readonly PictureBytes[];
+  dropped: string[];
+  why?: string;
+};
 
 /** What was copied here and is on the clipboard still; null for anything else. */
 function keptItems(text: string): Found | null {
@@ -89,7 +95,7 @@ async function itemsIn(text: string): Promise<Found> {
   if (kept) return kept;
   const { drawing, dropped, pictures } = await readingSvg(text);
   const items = drawing.sheets.flatMap((s) => s.items);
-  return { items, paints: drawing, pictures, dropped: dropped.map((d) => d.what) };
+  return { items, paints: drawing, pictures, dropped: dropped.map((d) => d.what), why: dropped[0]?.why };
 }
 
 /** Sends the pictures that came along; gives the items without those that could not be kept. */
@@ -125,7 +131,10 @@ export async function paste(bench: Bench, text: string, at: Point | null): Promi
     return bench.tell(`This cannot be pasted: ${(error as Error).message}.`, undefined, 'warning');
   }
   const count = linesIn(found.items).length;
-  if (found.items.length === 0) return bench.tell('There is no line in what was copied.', undefined, 'warning');
+  if (found.items.length === 0) {
+    const why = found.why ? `Nothing of this can be pasted. ${found.why}` : 'There is no line in what was copied.';
+    return bench.tell(why, undefined, 'warning');
+  }
   if (count > MOST_LINES)
     return bench.tell(`No more than ${MOST_LINES} lines can be pasted at once.`, undefined, 'warning');
   const sent = await withPictures(bench, found);

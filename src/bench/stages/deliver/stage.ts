@@ -10,5 +10,5 @@ export const deliver: Stage<'deliver'> = {
   first: 'select',
   heading: 'Deliver',
   cards: DeliverCards,
-  progress: (d) => (tallyOfDrawing(d).lines === 0 ? '–' : 'SVG, PDF, pixels'),
+  progress: (d) => (tallyOfDrawing(d).lines === 0 ? '–' : 'SVG, PDF'),
 };

@@ -85,7 +85,7 @@ function isSound(making: Making, { runs, isWhole }: ReadRuns): boolean {
   if (!isWhole)
     making.drop('paths that cannot be read', 'Their data is not as SVG has it; what comes before the fault is kept.');
   if (runs.every(isInReach)) return runs.length > 0;
-  making.drop('what lies too far off', 'Places further than ten million from the page’s corner cannot be kept.');
+  making.drop('what lies too far off', 'It is further out than a drawing reaches.');
   return false;
 }
 

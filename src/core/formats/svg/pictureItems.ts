@@ -40,7 +40,7 @@ export function pictureItems(making: Making, e: SvgElement, context: Context): I
   if (skew > 1e-3) making.drop('skewed pictures', 'A picture stands upright on its side here; it is turned as it was.');
   if (!(across > 0 && down > 0)) return [];
   if (Math.max(across, down) > MOST_SIDE || Math.max(Math.abs(middle.x), Math.abs(middle.y)) > MOST_PLACE - MOST_SIDE) {
-    making.drop('what lies too far off', 'Places further than ten million from the page’s corner cannot be kept.');
+    making.drop('what lies too far off', 'It is further out than a drawing reaches.');
     return [];
   }
   making.pictures.set(bytes.hash, bytes);
