@@ -31,5 +31,5 @@ test.each([
   expect(f.near).toBeGreaterThan(0.965);
   expect(f.segments).toBeLessThan(1.5 * f.trueSegments);
   expect(f).toMatchObject({ crossings: 0, lost: 0 });
-  expect(f.kinks).toBeLessThan(2);
+  expect(f.kinks).toBe(0);
 });

@@ -56,6 +56,7 @@ test('changes that the server refuses are put aside whole; what is drawn meanwhi
   await expect(told(page)).toContainText('kept as “Refused (kept aside)”');
   await page.unroute('**/changes');
   await page.getByRole('button', { name: 'Go on from the newest' }).click();
+  await expect(page.locator('.message.reading')).toHaveCount(0);
   await lay(hand, page, 400);
   await expect.poll(async () => (await hand.lines()).map((l) => l.runs[0].nodes[0].point.y)).toEqual([100, 400]);
   const { drawings } = await (await page.request.get('/api/drawings')).json();

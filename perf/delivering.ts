@@ -10,6 +10,8 @@ const base: Omit<ExportOptions, 'format'> = {
   dpi: 300,
   quality: 90,
   title: 'Scene',
+  // A4.
+  size: { width: 2480, height: 3508 },
 };
 
 /** How long files take to be made of so many lines on a page of A4 at 300 dpi, and an SVG of them to be read; ms, KB. */

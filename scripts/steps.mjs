@@ -73,7 +73,7 @@ export function ensureChromium() {
 
 /** Poppler's tools, which read the PDF files of the tests; installed likewise. */
 export function ensurePoppler() {
-  const isThere = () => spawnSync('pdftocairo', ['-v']).status !== null && !spawnSync('pdftocairo', ['-v']).error;
+  const isThere = () => !spawnSync('pdftocairo', ['-v']).error;
   if (!isThere()) installPackage('poppler-utils');
   if (!isThere())
     throw new Error(

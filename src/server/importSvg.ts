@@ -1,4 +1,4 @@
-import type { Drawing, Item } from '@/core/drawing/schema';
+import { withoutPictures } from '@/core/drawing/items';
 import type { PictureBytes } from '@/core/formats/svg/pictures';
 import { keepDrawing } from './drawings';
 import { inThread } from './jobs/pool';
@@ -21,7 +21,8 @@ export async function importSvg(title: string, bytes: Uint8Array, signal?: Abort
     throw new Problem(400, 'nothing-in-it', 'There is nothing in this SVG that can be drawn. Nothing was brought in.');
   const bad = await refusedPictures(pictures);
   if (bad.size > 0) dropped.push({ what: 'damaged pictures', why: 'They are damaged or cut short.' });
-  const { id, revision } = keepDrawing(title, bad.size > 0 ? withoutPictures(drawing, bad) : drawing, 'trace');
+  const sheets = drawing.sheets.map((s) => (bad.size > 0 ? { ...s, items: withoutPictures(s.items, bad) } : s));
+  const { id, revision } = keepDrawing(title, { ...drawing, sheets }, 'trace');
   return { id, revision, dropped };
 }
 
@@ -38,14 +39,3 @@ async function refusedPictures(pictures: readonly PictureBytes[]): Promise<Set<s
   }
   return bad;
 }
-
-const withoutPictures = (drawing: Drawing, bad: ReadonlySet<string>): Drawing => ({
-  ...drawing,
-  sheets: drawing.sheets.map((s) => ({ ...s, items: without(s.items, bad) })),
-});
-
-const without = (items: readonly Item[], bad: ReadonlySet<string>): readonly Item[] =>
-  items.flatMap((item): Item[] => {
-    if (item.kind === 'picture') return bad.has(item.picture) ? [] : [item];
-    return item.kind === 'group' ? [{ ...item, items: without(item.items, bad) }] : [item];
-  });

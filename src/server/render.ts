@@ -22,24 +22,26 @@ export function pixelSize(
   return { width: pixelsAt(box.maxX - box.minX, dpi), height: pixelsAt(box.maxY - box.minY, dpi) };
 }
 
+/** What is asked of a file; its size in pixels goes by its dpi, where it is not asked for. */
+export type Asked = Omit<ExportOptions, 'size'> & Partial<Pick<ExportOptions, 'size'>>;
+
 /**
  * A drawing as a file of any kind, made beside the server's own work.
  * @throws Problem 413 for a size beyond what can be drawn, and whatever stops a thread.
  */
 export async function exportedDrawing(
   drawing: Drawing,
-  options: ExportOptions,
+  asked: Asked,
   how: InThread & { pictures?: ShownSize } = {},
 ): Promise<Uint8Array> {
-  if (isRaster(options.format)) {
-    const { width, height } = options.size ?? pixelSize(drawing, options);
-    if (Math.max(width, height) > MOST_SIDE || width * height > MOST_PIXELS)
-      throw new Problem(
-        413,
-        'too-large',
-        `At ${options.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
-      );
-  }
+  const options = { ...asked, size: asked.size ?? pixelSize(drawing, asked) };
+  const { width, height } = options.size;
+  if (isRaster(options.format) && (Math.max(width, height) > MOST_SIDE || width * height > MOST_PIXELS))
+    throw new Problem(
+      413,
+      'too-large',
+      `At ${options.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
+    );
   const files = await pictureFiles(drawing, options.reference, how.pictures);
   return inThread('exportedFile', [drawing, options, files, folder('derived')], how);
 }

@@ -2,7 +2,7 @@ import type { Line } from '@/core';
 import { BREAK, combOf, jointsOf, stepOf } from '@/core/check/flow';
 import { formatNumber } from '@/ui/format';
 import { toScreen, type View } from '../state/view';
-import { paintNote, strokeHaloed } from './marks';
+import { paintNote, pathThrough, strokeHaloed } from './marks';
 
 /** How lines bend along their length, and how they go through their nodes. */
 
@@ -35,7 +35,10 @@ export function paintComb(ctx: CanvasRenderingContext2D, view: View, line: Pick<
       ctx.globalAlpha = 0.9;
       ctx.lineWidth = 1.4;
       ctx.beginPath();
-      tips.forEach(({ tip }, i) => (i === 0 ? ctx.moveTo(tip.x, tip.y) : ctx.lineTo(tip.x, tip.y)));
+      pathThrough(
+        ctx,
+        tips.map((t) => t.tip),
+      );
       ctx.stroke();
     }
   }

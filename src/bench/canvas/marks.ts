@@ -51,6 +51,11 @@ export function paintSegment(ctx: CanvasRenderingContext2D, view: View, cubic: C
   ctx.restore();
 }
 
+/** Adds places of the screen to the path at hand, by straight lines. */
+export function pathThrough(ctx: CanvasRenderingContext2D, places: readonly Point[]): void {
+  places.forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
+}
+
 /** Strokes the path at hand with a rim of paper, so that it is seen on anything. */
 export function strokeHaloed(ctx: CanvasRenderingContext2D, width: number, colour = INK): void {
   ctx.lineWidth = width + 2;
@@ -203,7 +208,10 @@ export function paintLasso(ctx: CanvasRenderingContext2D, view: View, lasso: rea
   if (lasso.length < 2) return;
   ctx.save();
   ctx.beginPath();
-  lasso.map((p) => toScreen(view, p)).forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
+  pathThrough(
+    ctx,
+    lasso.map((p) => toScreen(view, p)),
+  );
   ctx.closePath();
   ctx.fillStyle = 'rgba(244,194,13,0.16)';
   ctx.fill();

@@ -13,7 +13,7 @@ import { removeLines } from '@/core/edits/lines';
 import { freshItems, movedItem } from '@/core/edits/transform';
 import { sheetOf } from '@/core/drawing/find';
 import { itemsSchema, type Item } from '@/core/drawing/item';
-import { filterLines, linesIn } from '@/core/drawing/items';
+import { filterLines, linesIn, withoutPictures } from '@/core/drawing/items';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { upgradedItems } from '@/core/drawing/upgrade';
 import { skeletonBoxOf } from '@/core/drawing/run';
@@ -112,12 +112,6 @@ async function withPictures(bench: Bench, { items, pictures, dropped }: Found): 
   dropped.push('pictures');
   return withoutPictures(items, lost);
 }
-
-const withoutPictures = (items: readonly Item[], lost: ReadonlySet<string>): readonly Item[] =>
-  items.flatMap((item): Item[] => {
-    if (item.kind === 'picture') return lost.has(item.picture) ? [] : [item];
-    return item.kind === 'group' ? [{ ...item, items: withoutPictures(item.items, lost) }] : [item];
-  });
 
 export const looksLikeSvg = (text: string): boolean => /<svg[\s>]/i.test(text.slice(0, 4000));
 

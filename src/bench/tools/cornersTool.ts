@@ -5,7 +5,7 @@ import { pageToShares, sharesToPage } from '@/core/drawing/placement';
 import { distance } from '@/core/geometry/point';
 import { isConvex } from '@/core/raster/rectify';
 import { paintLoupe } from '../canvas/loupe';
-import { paintBead, strokeHaloed } from '../canvas/marks';
+import { paintBead, pathThrough, strokeHaloed } from '../canvas/marks';
 import { correct, sourceOf } from '../state/corrections';
 import { toScreen, type View } from '../state/view';
 import { CorrectionTool, correctionsBefore, workedOn } from './pictureTool';
@@ -107,7 +107,7 @@ export class CornersTool extends CorrectionTool implements Tool {
     const places = corners.map((p) => toScreen(view, sharesToPage(r, p)));
     ctx.save();
     ctx.beginPath();
-    places.forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
+    pathThrough(ctx, places);
     ctx.closePath();
     strokeHaloed(ctx, 1.5);
     for (const p of places) paintBead(ctx, p);

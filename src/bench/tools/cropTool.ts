@@ -3,7 +3,7 @@ import { setCorrection } from '@/core/edits/references';
 import { firstCorrections, type CorrectionOf } from '@/core/raster/correction';
 import { pageToShares, sharesToPage } from '@/core/drawing/placement';
 import { distance } from '@/core/geometry/point';
-import { paintBead } from '../canvas/marks';
+import { paintBead, pathThrough } from '../canvas/marks';
 import { toScreen, type View } from '../state/view';
 import { CorrectionTool, workedOn } from './pictureTool';
 import {
@@ -128,7 +128,7 @@ export class CropTool extends CorrectionTool implements Tool {
         screen(k.right, k.bottom),
         screen(k.left, k.bottom),
       ];
-      corners.forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
+      pathThrough(ctx, corners);
       ctx.closePath();
     };
     ctx.save();

@@ -5,7 +5,7 @@ import { distance } from '@/core/geometry/point';
 import { correctedSize, firstCorrections, type CorrectionOf } from '@/core/raster/correction';
 import { lensBend } from '@/core/raster/lens';
 import { paintLoupe } from '../canvas/loupe';
-import { strokeHaloed } from '../canvas/marks';
+import { pathThrough, strokeHaloed } from '../canvas/marks';
 import { correct, sourceOf } from '../state/corrections';
 import { toScreen, type View } from '../state/view';
 import { correctionsBefore, CorrectionTool, workedOn } from './pictureTool';
@@ -113,13 +113,16 @@ export class LensTool extends CorrectionTool implements Tool {
     ctx.save();
     for (const line of this.own().lines) {
       const places = line.map((p) => toScreen(view, sharesToPage(r, p)));
+      ctx.beginPath();
       pathThrough(ctx, [places[0], places.at(-1)!]);
       ctx.setLineDash([4, 4]);
       strokeHaloed(ctx, 1);
       ctx.setLineDash([]);
+      ctx.beginPath();
       pathThrough(ctx, places);
       strokeHaloed(ctx, 2, BRICK);
     }
+    ctx.beginPath();
     pathThrough(
       ctx,
       this.way.map((p) => toScreen(view, p)),
@@ -149,8 +152,3 @@ export class LensTool extends CorrectionTool implements Tool {
 }
 
 const BRICK = '#a5361c';
-
-function pathThrough(ctx: CanvasRenderingContext2D, places: readonly Point[]): void {
-  ctx.beginPath();
-  places.forEach((p, i) => (i === 0 ? ctx.moveTo(p.x, p.y) : ctx.lineTo(p.x, p.y)));
-}

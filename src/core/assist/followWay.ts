@@ -7,6 +7,7 @@ import { EdgeFollower } from './edgeFollower';
 import { InkFollower } from './inkFollower';
 import type { LiveWire } from './liveWire';
 import { withoutLoops } from './withoutLoops';
+import { withoutSpurs } from './withoutSpurs';
 
 export type FollowOptions = {
   /** Whether the middle of ink is followed, or the edge of things. */
@@ -58,7 +59,7 @@ export function follow(image: Picture, way: Point[], { target, tolerance = 1 }: 
     else throw new RangeError('nothing leads from one place to the next');
     at = path ? next : ahead;
   }
-  const distinct = withoutLoops(points).filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-6);
+  const distinct = withoutSpurs(withoutLoops(points)).filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-6);
   if (distinct.length < 2) throw new RangeError('nothing leads from one place to the other');
   return fitCurve(distinct, { tolerance });
 }

@@ -1,4 +1,4 @@
-import type { Flat, Group, Item } from './item';
+import type { Flat, Group, Item, Picture } from './item';
 import type { Drawing, Line, Run, Sheet } from './schema';
 
 export const isLine = (item: Item): item is Line => item.kind === undefined;
@@ -30,6 +30,17 @@ export const linesOfItem = (item: Item): readonly Line[] =>
 /** The flats among items and in their groups, in painting order. */
 export const flatsIn = (items: readonly Item[]): Flat[] =>
   items.flatMap((item) => (isFlat(item) ? [item] : isGroup(item) ? flatsIn(item.items) : []));
+
+/** The pictures among items and in their groups, in painting order. */
+export const picturesIn = (items: readonly Item[]): Picture[] =>
+  items.flatMap((item) => (isGroup(item) ? picturesIn(item.items) : item.kind === 'picture' ? [item] : []));
+
+/** Items without the pictures of some hashes. */
+export const withoutPictures = (items: readonly Item[], hashes: ReadonlySet<string>): readonly Item[] =>
+  items.flatMap((item): Item[] => {
+    if (item.kind === 'picture') return hashes.has(item.picture) ? [] : [item];
+    return isGroup(item) ? [{ ...item, items: withoutPictures(item.items, hashes) }] : [item];
+  });
 
 const bounding = new WeakMap<readonly Item[], readonly Line[]>();
 

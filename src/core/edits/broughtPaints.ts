@@ -1,7 +1,8 @@
 import type { Step } from '../change/change';
 import { isFlat, isGroup, isLine } from '../drawing/items';
-import { isShade, isSwatch, type BasePaint, type Gradient, type Paint, type Swatch } from '../drawing/paint';
+import { isSwatch, type BasePaint, type Gradient, type Paint, type Swatch } from '../drawing/paint';
 import type { Drawing, Item, Line } from '../drawing/schema';
+import { remade, type PaintUse } from './paints';
 
 /** The colours and gradients that the paints of items speak of. */
 export type Paints = { readonly palette?: readonly Swatch[]; readonly gradients?: readonly Gradient[] };
@@ -24,18 +25,19 @@ export function broughtPaints(
     stops: g.stops.map((s) => ({ ...s, colour: base(s.colour) })),
   }));
   const gradients = new Arrivals(d.gradients ?? [], come, freshId);
-  const paint = (p: Paint): Paint => {
-    if (typeof p === 'string') return p;
-    if (isShade(p)) return p.of === 'beside' ? p : { ...p, of: base(p.of) };
-    return isSwatch(p) ? base(p) : 'gradient' in p ? { gradient: gradients.known(p.gradient) } : p;
-  };
+  const paint = (p: Paint, use: PaintUse): Paint =>
+    typeof p === 'object' && 'gradient' in p ? { gradient: gradients.known(p.gradient) } : remade(p, use, base);
   const painted = (line: Line): Line => ({
     ...line,
-    style: { ...line.style, stroke: paint(line.style.stroke), fill: line.style.fill && paint(line.style.fill) },
+    style: {
+      ...line.style,
+      stroke: paint(line.style.stroke, 'stroke'),
+      fill: line.style.fill && paint(line.style.fill, 'fill'),
+    },
   });
   const made = (item: Item): Item => {
     if (isLine(item)) return painted(item);
-    if (isFlat(item)) return { ...item, fill: paint(item.fill) };
+    if (isFlat(item)) return { ...item, fill: paint(item.fill, 'fill') };
     return isGroup(item) ? { ...item, items: item.items.map(made) } : item;
   };
   const own = items.map(made);

@@ -1,17 +1,14 @@
 import { alphaOf, opaque } from '../colour/colour';
 import { middleOf } from '../drawing/placement';
 import { traceCubics, traceLine } from '../drawing/trace';
-import type { Box } from '../geometry/point';
-import { distance } from '../geometry/point';
-import { bodyOf } from '../ink/body';
+import { distance, type Box } from '../geometry/point';
+import { bodyOf, IN_FILES } from '../ink/body';
 import { beforeMap, ovalMap, type GradientInk, type Ink } from '../scene/ink';
 import type { LayerNode, LineNode, Part, PictureNode, Scene } from '../scene/scene';
 import { asGroup, asOptionalLayer, type PdfDocument } from './pdfGroups';
 
 /** Points of a PDF (72 to the inch) a page unit (96 to the inch). */
 export const POINTS = 0.75;
-/** How far outlines may lie from the true edge of their stroke, page units. */
-const OUTLINE = 0.01;
 /** Bounds of a PDF's stitching function rise: stops in one place lie this far apart. */
 const APART = 1e-5;
 
@@ -72,7 +69,7 @@ class Painter {
     if (part.kind === 'area') {
       this.ink(part.ink, false);
       if (part.within === 'line') traceLine(doc, line);
-      else for (const outline of bodyOf(line, OUTLINE)) if (outline.length > 0) traceCubics(doc, outline, true);
+      else for (const outline of bodyOf(line, IN_FILES)) if (outline.length > 0) traceCubics(doc, outline, true);
       doc.fill(part.evenOdd ? 'even-odd' : 'non-zero');
     } else {
       this.ink(part.ink, true);

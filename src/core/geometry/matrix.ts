@@ -45,3 +45,10 @@ export function inverseOf({ a, b, c, d, e, f }: Matrix): Matrix {
   const k = a * d - b * c;
   return { a: d / k, b: -b / k, c: -c / k, d: a / k, e: (c * f - d * e) / k, f: (b * e - a * f) / k };
 }
+
+/** How much more a map stretches one way than another: its larger singular value by its smaller. */
+export function anisotropyOf({ a, b, c, d }: Matrix): number {
+  const [e, f, g, h] = [(a + d) / 2, (a - d) / 2, (b + c) / 2, (b - c) / 2];
+  const [q, r] = [Math.hypot(e, h), Math.hypot(f, g)];
+  return Math.abs(q - r) < 1e-12 ? Infinity : (q + r) / Math.abs(q - r);
+}

@@ -21,6 +21,8 @@ export const isPlainStroke = ({ style, marks }: Stroked): boolean =>
 
 const round = { kind: 'round' } as const;
 
+/** How far outlines in a file may lie from the true edge of their stroke, in page units. */
+export const IN_FILES = 0.01;
 /** For painting, in page units: nothing nearer can be seen at the largest zoom. */
 const PAINTED = 0.05;
 

@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import { writeSvg, type Drawing } from '@/core';
 import { paintPdf, POINTS } from '@/core/formats/pdf';
 import type { PdfDocument } from '@/core/formats/pdfGroups';
+import { dataAddress } from '@/core/formats/svg/pictures';
 import { viewOf } from '@/core/formats/svg/writeSvg';
 import { leavesOf, sceneOf, type PictureNode } from '@/core/scene/scene';
 import type { FileFormat, RasterFormat } from '@/core/formats/fileFormats';
@@ -19,8 +20,8 @@ export type ExportOptions = {
   /** Of one that loses something, 1…100. */
   readonly quality: number;
   readonly title: string;
-  /** A picture of exactly this size instead of by `dpi`. */
-  readonly size?: { readonly width: number; readonly height: number };
+  /** How large a picture of pixels is; of other kinds it does not count. */
+  readonly size: { readonly width: number; readonly height: number };
 };
 
 /** Where the pictures of a drawing lie, by their hash, upright and as large as they are wanted. */
@@ -39,7 +40,7 @@ export async function exportedFile(
     scope: options.scope,
     ground: options.ground === 'page',
     reference: options.reference,
-    pictureHref: (r) => address(pictures.get(r.id)),
+    pictureHref: (r) => dataAddress(pictures.get(r.id) ?? new Uint8Array()),
   });
   return options.format === 'svg' ? new TextEncoder().encode(svg) : raster(drawing, svg, options);
 }
@@ -59,9 +60,6 @@ async function picturesOf(
   }
   return found;
 }
-
-const address = (bytes: Buffer | undefined): string =>
-  bytes ? `data:${bytes[0] === 0x89 ? 'image/png' : 'image/jpeg'};base64,${bytes.toString('base64')}` : '';
 
 function pdf(drawing: Drawing, options: ExportOptions, pictures: ReadonlyMap<string, Buffer>): Promise<Uint8Array> {
   const box = viewOf(drawing, options.scope);
@@ -88,12 +86,9 @@ function pdf(drawing: Drawing, options: ExportOptions, pictures: ReadonlyMap<str
 }
 
 async function raster(drawing: Drawing, svg: string, options: ExportOptions): Promise<Uint8Array> {
-  const { format, scope, ground, dpi, quality } = options;
+  const { format, scope, ground, dpi, quality, size } = options;
+  const { width, height } = size;
   const box = viewOf(drawing, scope);
-  const { width, height } = options.size ?? {
-    width: Math.max(1, Math.round(((box.maxX - box.minX) * dpi) / 96)),
-    height: Math.max(1, Math.round(((box.maxY - box.minY) * dpi) / 96)),
-  };
   // The density at which one page unit becomes as many pixels as are wanted.
   const density = Math.min(100_000, Math.max(1, (96 * width) / (box.maxX - box.minX)));
   let image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, {

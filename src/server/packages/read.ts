@@ -15,7 +15,7 @@ import { fitting } from '../journal';
 import { takePicture } from '../pictures';
 import { folder } from '../place';
 import { Problem } from '../problem';
-import { FILE_NAME, manifestSchema, rowSchema, type Manifest } from './manifest';
+import { FILE_NAME, manifestSchema, PACKAGE_VERSION, rowSchema, type Manifest } from './manifest';
 
 const MOST_BYTES = 2 * 1024 ** 3;
 const MOST_ENTRIES = 100_000;
@@ -136,7 +136,7 @@ async function manifestOf(files: Files): Promise<Manifest> {
   const version = (raw as { version?: unknown } | null)?.version;
   const read = manifestSchema.safeParse(raw);
   if (read.success) return read.data;
-  const isNewer = typeof version === 'number' && version > 1;
+  const isNewer = typeof version === 'number' && version > PACKAGE_VERSION;
   throw new Problem(
     400,
     isNewer ? 'newer' : 'no-package',

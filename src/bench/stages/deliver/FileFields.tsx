@@ -1,6 +1,7 @@
 'use client';
 
 import { Checkbox, Segmented } from 'antd';
+import { Fragment } from 'react';
 import { pixelsAt } from '@/core/drawing/unit';
 import { Amount } from '@/ui/Amount';
 import { NumberField } from '@/ui/NumberField';
@@ -42,7 +43,10 @@ type Props = {
 export function FileFields({ choices, width, height, hasReference, onChange }: Props) {
   const set = (sides: Partial<FileChoices>): void => onChange({ ...choices, ...sides });
   const { format, dpi } = choices;
-  const bounded = (v: number): number => Math.min(MOST_DPI, Math.max(LEAST_DPI, v));
+  const sides = [
+    ['px wide', 'Width in pixels', width],
+    ['px high', 'Height in pixels', height],
+  ] as const;
   return (
     <>
       <PickField<FileFormat>
@@ -74,22 +78,18 @@ export function FileFields({ choices, width, height, hasReference, onChange }: P
             digits={2}
             onCommit={(v) => set({ dpi: v })}
           />
-          <span className="option-label">px wide</span>
-          <NumberField
-            label="Width in pixels"
-            value={pixelsAt(width, dpi)}
-            min={1}
-            max={30_000}
-            onCommit={(v) => set({ dpi: bounded((v * 96) / width) })}
-          />
-          <span className="option-label">px high</span>
-          <NumberField
-            label="Height in pixels"
-            value={pixelsAt(height, dpi)}
-            min={1}
-            max={30_000}
-            onCommit={(v) => set({ dpi: bounded((v * 96) / height) })}
-          />
+          {sides.map(([what, label, length]) => (
+            <Fragment key={what}>
+              <span className="option-label">{what}</span>
+              <NumberField
+                label={label}
+                value={pixelsAt(length, dpi)}
+                min={1}
+                max={30_000}
+                onCommit={(v) => set({ dpi: Math.min(MOST_DPI, Math.max(LEAST_DPI, (v * 96) / length)) })}
+              />
+            </Fragment>
+          ))}
         </div>
       )}
       {lossy.includes(format) && (

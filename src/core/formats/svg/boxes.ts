@@ -1,4 +1,4 @@
-import { isFlat, isGroup, isLine, linesIn } from '../../drawing/items';
+import { isFlat, isGroup, isLine, linesIn, picturesIn } from '../../drawing/items';
 import { placedBox } from '../../drawing/placement';
 import { cubicsOf, lineBox, skeletonBox } from '../../drawing/run';
 import type { Item } from '../../drawing/schema';
@@ -38,9 +38,3 @@ export function localBox(items: readonly Item[], map: Matrix): Box {
   });
   return [...lines, ...pictures].reduce(joinBoxes, emptyBox);
 }
-
-type Placed = Extract<Item, { kind: 'picture' }>;
-
-/** The pictures among items, in groups or not. */
-export const picturesIn = (items: readonly Item[]): Placed[] =>
-  items.flatMap((item) => (isGroup(item) ? picturesIn(item.items) : item.kind === 'picture' ? [item] : []));

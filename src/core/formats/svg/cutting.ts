@@ -8,8 +8,8 @@ import { growthOf, moving, times } from '../../geometry/matrix';
 import type { Box } from '../../geometry/point';
 import { isWithin } from '../../geometry/polygon';
 import { melted, without } from '../../ink/melt';
-import { cuttingLine, outlineRuns, strokeBody, styleOf, unevenness } from './lines';
-import type { Look } from './look';
+import { cuttingLine, outlineRuns, strokeBody, styleOf } from './lines';
+import type { SvgPaint } from './look';
 import { MOST_WITHIN, type Context, type Making } from './making';
 import { boxMap } from './paintServers';
 import { outlineOf } from './shapes';
@@ -20,34 +20,41 @@ import type { SvgElement } from './tree';
 export type Cut = { readonly lines: Line[]; readonly opacity: number } | null;
 export const uncut: Cut = { lines: [], opacity: 1 };
 
-/** An area that cuts, how its runs go together, and the look of what it is of. */
-type Area = { readonly runs: readonly Run[]; readonly evenOdd: boolean; readonly look: Look };
+/** An area that cuts, how its runs go together, and how much it lets through, 0…1; null where that is not one figure. */
+type Area = { readonly runs: readonly Run[]; readonly evenOdd: boolean; readonly light: number | null };
+/** What lets less through is black. */
+const DARK = 0.004;
 
 /** Outlines of more curves than this are not worked out anew: they are taken together as they are. */
 const MOST_CURVES = 600;
 
 /** What a `clipPath` leaves of an element (CSS Masking 1, 5): `context` and `box` are of the element. */
-export function clippedBy(making: Making, id: string, context: Context, box: () => Box): Cut {
-  return keptCut(making, id, context, () => newlyClipped(making, id, context, box));
-}
+export const clippedBy = (making: Making, id: string, context: Context, box: () => Box): Cut =>
+  keptCut(making, id, context, box, newlyClipped);
 
+/** What a `mask` leaves of an element, where it is as simple as a clip: white, one grey, or black within white. */
+export const maskedBy = (making: Making, id: string, context: Context, box: () => Box): Cut =>
+  keptCut(making, id, context, box, newlyMasked);
+
+type Cutting = (making: Making, element: SvgElement, context: Context, box: () => Box) => Cut;
 const cuts = new WeakMap<SvgElement, { key: string; cut: Cut }>();
 
-/** What cuts many things from one place alike is worked out once. */
-function keptCut(making: Making, id: string, { map, measures }: Context, make: () => Cut): Cut {
+/** What cuts many things from one place alike is worked out once, unless it goes by the things' own boxes. */
+function keptCut(making: Making, id: string, context: Context, box: () => Box, make: Cutting): Cut {
   const element = making.tree.byId.get(id);
-  if (!element || element.attributes.clipPathUnits || element.attributes.maskContentUnits) return make();
-  const key = JSON.stringify([map, measures]);
-  let known = cuts.get(element);
-  if (known?.key !== key) cuts.set(element, (known = { key, cut: make() }));
-  const { cut } = known;
-  return cut && { ...cut, lines: cut.lines.map((l) => ({ ...l, id: making.id('clip') })) };
+  if (!element || context.within.includes(element) || context.within.length >= MOST_WITHIN) return uncut;
+  const key = JSON.stringify([context.map, context.measures]);
+  const known = cuts.get(element);
+  if (known?.key === key)
+    return known.cut && { ...known.cut, lines: known.cut.lines.map((l) => ({ ...l, id: making.id('clip') })) };
+  let isOwn = false;
+  const cut = make(making, element, context, () => ((isOwn = true), box()));
+  if (!isOwn) cuts.set(element, { key, cut });
+  return cut;
 }
 
-function newlyClipped(making: Making, id: string, context: Context, box: () => Box): Cut {
-  const element = making.tree.byId.get(id);
-  if (element?.name !== 'clipPath' || context.within.includes(element) || context.within.length >= MOST_WITHIN)
-    return uncut;
+function newlyClipped(making: Making, element: SvgElement, context: Context, box: () => Box): Cut {
+  if (element.name !== 'clipPath') return uncut;
   const inner = contentContext(making, element, 'clipPathUnits', context, box);
   if (!inner) return null;
   const own = making.lookInPlace(element, context.measures).own.clip;
@@ -67,47 +74,37 @@ function newlyClipped(making: Making, id: string, context: Context, box: () => B
   };
 }
 
-/** What a `mask` leaves of an element, where it is as simple as a clip: white, one grey, or black within white. */
-export function maskedBy(making: Making, id: string, context: Context, box: () => Box): Cut {
-  return keptCut(making, id, context, () => newlyMasked(making, id, context, box));
-}
-
-function newlyMasked(making: Making, id: string, context: Context, box: () => Box): Cut {
-  const element = making.tree.byId.get(id);
-  if (element?.name !== 'mask' || context.within.includes(element) || context.within.length >= MOST_WITHIN)
-    return uncut;
+function newlyMasked(making: Making, element: SvgElement, context: Context, box: () => Box): Cut {
+  if (element.name !== 'mask') return uncut;
   const inner = contentContext(making, element, 'maskContentUnits', context, box);
   if (!inner) return null;
-  const byAlpha = making.declaredOf(element)['mask-type'] === 'alpha';
-  const areas = element.children.flatMap((c) => areasOf(making, c, inner.context, 'mask'));
-  const lights = areas.map((a) => lightOf(a.look, byAlpha));
-  const unknown = (): Cut => {
+  const isByAlpha = making.declaredOf(element)['mask-type'] === 'alpha';
+  const areas = element.children.flatMap((c) => areasOf(making, c, inner.context, isByAlpha ? 'alpha' : 'light'));
+  const lights = areas.map((a) => a.light ?? NaN);
+  const shades = new Set(lights.filter((v) => v > DARK).map((v) => Math.round(v * 250)));
+  if (shades.size > 1 || lights.some(Number.isNaN)) {
     making.drop('mask', 'One with shades in it cannot be kept; what it cuts is shown whole.');
     return uncut;
-  };
-  if (lights.some((v) => v === null)) return unknown();
-  const kept = areas.map((area, i) => ({ area, light: lights[i]! })).filter(({ light }, i) => light > 0.004 || i > 0);
-  const shades = [...new Set(kept.map((k) => Math.round(k.light * 250)).filter((v) => v > 0))];
-  if (shades.length === 0) return null;
-  if (shades.length > 1) return unknown();
+  }
   let seen: Area | null = null;
-  for (const { area, light } of kept) {
-    const next: Area = { ...area };
-    if (light > 0.004) seen = seen ? united([seen, next]) : next;
-    else if (seen) seen = minus(seen, next);
+  for (const area of areas) {
+    if (area.light! > DARK) seen = seen ? united([seen, area]) : area;
+    else if (seen) seen = minus(seen, area);
   }
   if (!seen || seen.runs.length === 0) return null;
-  return { lines: [cuttingLine(making.id('clip'), seen.runs, seen.evenOdd)], opacity: shades[0] / 250 };
+  return { lines: [cuttingLine(making.id('clip'), seen.runs, seen.evenOdd)], opacity: seen.light! };
 }
 
-/** How much a mask lets through where something of a look is: the light of its fill; null where it is not of one colour. */
-function lightOf(look: Look, byAlpha: boolean): number | null {
-  if (look.fill.kind === 'none') return 0;
-  if (look.fill.kind !== 'colour' || look.own.mask || look.own.clip) return null;
-  const { colour } = look.fill;
-  const alpha = alphaOf(colour) * look.fillAlpha * look.own.opacity;
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16) / 255);
-  return byAlpha ? alpha : alpha * (0.2125 * r + 0.7154 * g + 0.0721 * b);
+/** What an area is there for: a clip, or a mask, by its light or by how much it covers. */
+type Purpose = 'clip' | 'light' | 'alpha';
+
+/** How much a mask lets through where something is painted so; null where it is not of one colour. */
+function lightOf(paint: SvgPaint, alpha: number, purpose: Purpose): number | null {
+  if (purpose === 'clip') return 1;
+  if (paint.kind !== 'colour') return null;
+  const covers = alphaOf(paint.colour) * alpha;
+  const [r, g, b] = [1, 3, 5].map((i) => parseInt(paint.colour.slice(i, i + 2), 16) / 255);
+  return purpose === 'alpha' ? covers : covers * (0.2125 * r + 0.7154 * g + 0.0721 * b);
 }
 
 function contentContext(
@@ -125,48 +122,47 @@ function contentContext(
 }
 
 /** The areas that an element and what it holds or speaks of make up. */
-function areasOf(making: Making, element: SvgElement, context: Context, what: 'clip' | 'mask'): Area[] {
+function areasOf(making: Making, element: SvgElement, context: Context, purpose: Purpose): Area[] {
   if (!making.mayDraw()) return [];
   const look = making.lookOf(element, context.look, context.measures);
   if (!look.own.isShown) return [];
-  const map = times(context.map, placeOf(making, element));
-  const own: Context = { ...context, map, look };
+  const own: Context = { ...context, map: times(context.map, placeOf(making, element)), look };
+  const areas = ownAreas(making, element, own, purpose);
+  if (purpose === 'clip') return areas;
+  const isCut = look.own.clip !== null || look.own.mask !== null;
+  return areas.map((a) => ({ ...a, light: isCut || a.light === null ? null : a.light * look.own.opacity }));
+}
+
+function ownAreas(making: Making, element: SvgElement, context: Context, purpose: Purpose): Area[] {
+  const { look, map } = context;
   if (element.name === 'text') making.drop('text', 'Letters have to be turned into paths first.');
   if (element.name === 'use') {
     const target = spokenOf(making, element);
     if (!target || context.within.includes(target) || context.within.length >= MOST_WITHIN) return [];
     const by = moving(placeAt(making, element, context.measures));
-    return areasOf(making, target, { ...own, map: times(map, by), within: [...context.within, target] }, what);
+    return areasOf(making, target, { ...context, map: times(map, by), within: [...context.within, target] }, purpose);
   }
-  if (what === 'mask' && (element.name === 'g' || element.name === 'a'))
-    return element.children.flatMap((c) => areasOf(making, c, own, what));
-  if (what === 'mask' && element.name === 'image') making.drop('mask', 'One made of a picture cannot be kept.');
+  if (purpose !== 'clip' && (element.name === 'g' || element.name === 'a'))
+    return element.children.flatMap((c) => areasOf(making, c, context, purpose));
+  if (purpose !== 'clip' && element.name === 'image') return [{ runs: [], evenOdd: false, light: null }];
   const data = outlineOf(element.name, making.declaredOf(element), context.measures);
-  if (data === null || !look.isVisible) return [];
-  const runs = outlineRuns(making, data, map);
-  if (runs.length === 0) return [];
-  const evenOdd = what === 'clip' ? look.clipEvenOdd : look.evenOdd;
-  const filled: Area = {
-    runs: runs.map((r) => (r.closed || r.nodes.length < 2 ? r : { ...r, closed: true })),
-    evenOdd,
-    look,
-  };
-  if (what === 'clip' || look.stroke.kind === 'none' || look.width === 0) return [filled];
-  const style = styleOf(look, growthOf(map), 1);
-  const body = strokeBody({ data, element, look, context: own }, unevenness(map) > 1.002, runs, style);
-  const stroked: Area = {
-    runs: body,
-    evenOdd: false,
-    look: { ...look, fill: look.stroke, fillAlpha: look.strokeAlpha },
-  };
-  return look.fill.kind === 'none' ? [stroked] : [filled, stroked];
+  const runs = data === null || !look.isVisible ? [] : outlineRuns(making, data, map);
+  if (data === null || runs.length === 0) return [];
+  const closed = runs.map((r) => (r.closed || r.nodes.length < 2 ? r : { ...r, closed: true }));
+  const evenOdd = purpose === 'clip' ? look.clipEvenOdd : look.evenOdd;
+  const filled = { runs: closed, evenOdd, light: lightOf(look.fill, look.fillAlpha, purpose) };
+  if (purpose === 'clip') return [filled];
+  const hasStroke = look.stroke.kind !== 'none' && look.width > 0;
+  const body = hasStroke ? strokeBody({ data, element, look, context }, runs, styleOf(look, growthOf(map), 1)) : [];
+  const stroked = { runs: body, evenOdd: false, light: lightOf(look.stroke, look.strokeAlpha, purpose) };
+  return [...(look.fill.kind === 'none' ? [] : [filled]), ...(body.length > 0 ? [stroked] : [])];
 }
 
 /** Areas as one: what lies in any of them. Null where there is none. */
 function united(areas: readonly Area[]): Area | null {
   if (areas.length < 2) return areas[0] ?? null;
   const runs = areas.flatMap((a) => asNonzero(a));
-  return { runs, evenOdd: false, look: areas[0].look };
+  return { runs, evenOdd: false, light: areas[0].light };
 }
 
 /** An area's runs for the nonzero rule, outer ones all the one way round, so that others may be laid over them. */

@@ -1,16 +1,16 @@
-import type { Group, Item, Picture } from '../../drawing/schema';
+import type { Item } from '../../drawing/schema';
 import { moving, times } from '../../geometry/matrix';
-import type { Line } from '../../drawing/schema';
-import { localBox, paintedBox } from './boxes';
+import { localBox } from './boxes';
 import { clippedBy, maskedBy, uncut } from './cutting';
 import { lengthOf } from './lengths';
-import { cuttingLine, linesOfShape, outlineRuns } from './lines';
+import { cuttingLine, linesOfShape } from './lines';
 import { livingLine } from './living';
 import { firstLook } from './look';
-import { MOST_WITHIN, type Context, type Making } from './making';
+import { laying, MOST_WITHIN, type Context, type Making } from './making';
 import { patternItems } from './patterns';
 import { pictureItems } from './pictureItems';
 import { placeAt, placeOf, spokenOf } from './placing';
+import { withinRectangle } from './rectangle';
 import { outlineOf } from './shapes';
 import type { SvgElement } from './tree';
 import { titleOf } from './title';
@@ -37,7 +37,7 @@ export class Drawer {
   constructor(private readonly making: Making) {}
 
   /** The items of an element, from the bottom up; `around` is where it stands. */
-  items(e: SvgElement, around: Context): Item[] {
+  items(e: SvgElement, around: Context): readonly Item[] {
     const { making } = this;
     if (silent.has(e.name) || e.attributes['data-part'] === 'fill' || !making.mayDraw()) return [];
     if (Object.hasOwn(whyDropped, e.name)) {
@@ -53,7 +53,7 @@ export class Drawer {
 
   children = (e: SvgElement, context: Context): Item[] => e.children.flatMap((c) => this.items(c, context));
 
-  private content(e: SvgElement, context: Context): Item[] {
+  private content(e: SvgElement, context: Context): readonly Item[] {
     switch (e.name) {
       case 'g':
       case 'a':
@@ -88,14 +88,14 @@ export class Drawer {
       const tiles = patternItems(making, this, pattern, shape, runs);
       return tiles.length === 0
         ? []
-        : [this.group(tiles, { opacity: alpha, clip: cuttingLine(making.id('clip'), runs, evenOdd) })];
+        : [making.group(tiles, { opacity: alpha, clip: cuttingLine(making.id('clip'), runs, evenOdd) })];
     });
     const name = titleOf(element);
     return name && items.length === 1 && items[0].kind === undefined ? [{ ...items[0], name }] : items;
   }
 
   /** What a `use` speaks of, as if it stood there (SVG 2, 5.6). */
-  private used(e: SvgElement, context: Context): Item[] {
+  private used(e: SvgElement, context: Context): readonly Item[] {
     const target = spokenOf(this.making, e);
     if (!target || context.within.includes(target) || context.within.length >= MOST_WITHIN || isAround(target, e)) {
       this.making.drop('use', target ? 'It would draw itself again and again.' : 'What it repeats is not in the file.');
@@ -111,7 +111,7 @@ export class Drawer {
   }
 
   /** What lies in a viewport of its own; its size may be said by the `use` that it is drawn by. */
-  private viewport(e: SvgElement, sized: SvgElement, context: Context): Item[] {
+  private viewport(e: SvgElement, sized: SvgElement, context: Context): readonly Item[] {
     const { making } = this;
     const said = making.declaredOf(e);
     const side = (key: 'width' | 'height', along: 'x' | 'y'): number => {
@@ -127,17 +127,11 @@ export class Drawer {
     const measures = { fontSize: context.look.fontSize, width: box?.width ?? width, height: box?.height ?? height };
     const items = this.children(e, { ...context, map, measures });
     if (items.length === 0 || context.look.own.overflow) return items;
-    const runs = outlineRuns(making, `M0 0H${width}V${height}H0Z`, origin);
-    const rim = paintedBox([cuttingLine('rim', runs, false)]);
-    const seen = paintedBox(items);
-    const isUpright = origin.b === 0 && origin.c === 0;
-    const fits =
-      isUpright && seen.minX >= rim.minX && seen.minY >= rim.minY && seen.maxX <= rim.maxX && seen.maxY <= rim.maxY;
-    return fits ? items : [this.group(items, { clip: cuttingLine(making.id('clip'), runs, false) })];
+    return withinRectangle(making, items, { x: 0, y: 0, width, height }, origin);
   }
 
   /** Items as an element is laid over what lies below it: cut, let through, blended. A `g` stays a group. */
-  private laid(e: SvgElement, items: Item[], context: Context): Item[] {
+  private laid(e: SvgElement, items: readonly Item[], context: Context): readonly Item[] {
     const { own } = context.look;
     if (items.length === 0) return [];
     const box = () => localBox(items, context.map);
@@ -149,41 +143,18 @@ export class Drawer {
     const name = titleOf(e);
     const isGroup = e.name === 'g' && e.attributes['data-part'] !== 'line';
     let inner = items;
-    for (const cut of cuts.slice(1)) inner = [this.group(inner, { clip: cut })];
-    if (cuts.length > 0 || isGroup) return [this.group(inner, { name, opacity, blend: own.blend, clip: cuts[0] })];
+    for (const cut of cuts.slice(1)) inner = [this.making.group(inner, { clip: cut })];
+    if (cuts.length > 0 || isGroup)
+      return [this.making.group(inner, { name, opacity, blend: own.blend, clip: cuts[0] })];
     if (opacity === 1 && own.blend === 'normal') return inner;
     const [only] = inner;
     if (inner.length > 1 || ((only.blend ?? 'normal') !== 'normal' && own.blend !== 'normal'))
-      return [this.group(inner, { name, opacity, blend: own.blend })];
+      return [this.making.group(inner, { name, opacity, blend: own.blend })];
     return [{ ...only, ...laying({ opacity: (only.opacity ?? 1) * opacity, blend: only.blend ?? own.blend }) }];
-  }
-
-  private group(
-    items: readonly Item[],
-    {
-      name = '',
-      opacity = 1,
-      blend = 'normal',
-      clip,
-    }: { name?: string; opacity?: number; blend?: Group['blend']; clip?: Line },
-  ): Group {
-    return {
-      kind: 'group',
-      id: this.making.id('g'),
-      name,
-      items,
-      ...(clip && { clip }),
-      ...laying({ opacity, blend }),
-    };
   }
 }
 
 const shapes: ReadonlySet<string> = new Set(['path', 'line', 'polyline', 'polygon', 'circle', 'ellipse', 'rect']);
-
-export const laying = ({ opacity = 1, blend = 'normal' }: Pick<Picture, 'opacity' | 'blend'>) => ({
-  ...(opacity < 1 && { opacity }),
-  ...(blend !== 'normal' && { blend }),
-});
 
 /** The context of what stands at the top of a file. */
 export const firstContext = (map: Context['map'], measures: Context['measures']): Context => ({

@@ -1,18 +1,18 @@
 import { alphaOf, withAlpha } from '../../colour/colour';
 import { runFromCubics } from '../../drawing/fromCubics';
 import type { Paint } from '../../drawing/paint';
+import { MOST_PLACE } from '../../drawing/values';
 import { runLength, skeletonBox } from '../../drawing/run';
 import type { Item, Line, Run, Style } from '../../drawing/schema';
 import { mapCubics } from '../../geometry/cubic';
-import { growthOf, identity, mapPoint, type Matrix } from '../../geometry/matrix';
+import { anisotropyOf, growthOf, identity, mapPoint, type Matrix } from '../../geometry/matrix';
 import type { Box } from '../../geometry/point';
-import { bodyOf } from '../../ink/body';
+import { bodyOf, IN_FILES } from '../../ink/body';
 import { lengthOf } from './lengths';
 import type { Look, SvgPaint } from './look';
 import type { Context, Making } from './making';
 import { placedGradient, type PlacedGradient } from './paintServers';
-import type { ReadRuns } from './shapes';
-import { runsOf } from './shapes';
+import { runsOf, type ReadRuns } from './shapes';
 import type { SvgElement } from './tree';
 import { boundedLines, isInReach } from './bounds';
 
@@ -27,19 +27,11 @@ export type Shape = {
   readonly context: Context;
 };
 
-/** Outlines in thousandths of a page unit at most from where they belong. */
-const OUTLINE = 0.01;
 /** A map that makes lengths in one direction larger than in another by less keeps strokes as they are. */
 const EVEN = 1.002;
 
 /** How a pattern is drawn within some runs. */
-export type Patterned = (
-  pattern: SvgElement,
-  runs: readonly Run[],
-  evenOdd: boolean,
-  alpha: number,
-  shape: Shape,
-) => Item[];
+export type Patterned = (pattern: SvgElement, runs: readonly Run[], evenOdd: boolean, alpha: number) => Item[];
 
 /** The items of a shape, from the bottom up: one line wherever a line can look so. */
 export function linesOfShape(making: Making, shape: Shape, patterned: Patterned): Item[] {
@@ -55,7 +47,7 @@ export function linesOfShape(making: Making, shape: Shape, patterned: Patterned)
   const stroke = look.width > 0 ? painted(look.stroke, look.strokeAlpha) : null;
   if (!fill && !stroke) return [];
   const style = styleOf(look, look.own.isConstantWidth ? 1 : growth, dashScale(shape, runs, growth));
-  const uneven = stroke !== null && !look.own.isConstantWidth && unevenness(context.map) > EVEN;
+  const uneven = stroke !== null && isStretched(shape);
   const isPlain = !(fill && 'pattern' in fill) && !(stroke && 'pattern' in stroke) && !uneven;
   if (isPlain) {
     const paints = {
@@ -66,16 +58,16 @@ export function linesOfShape(making: Making, shape: Shape, patterned: Patterned)
   }
   const filled = (): Item[] => {
     if (!fill) return [];
-    if ('pattern' in fill) return patterned(fill.pattern, runs, look.evenOdd, look.fillAlpha, shape);
+    if ('pattern' in fill) return patterned(fill.pattern, runs, look.evenOdd, look.fillAlpha);
     return boundedLines(making, { runs, style: inked(style, { fill: fill.paint, stroke: null }, look) });
   };
   const stroked = (): Item[] => {
     if (!stroke) return [];
     if ('paint' in stroke && !uneven)
       return boundedLines(making, { runs, style: inked(style, { fill: null, stroke: stroke.paint }, look) });
-    const body = strokeBody(shape, uneven, runs, style);
+    const body = strokeBody(shape, runs, style);
     if (body.length === 0) return [];
-    if ('pattern' in stroke) return patterned(stroke.pattern, body, false, look.strokeAlpha, shape);
+    if ('pattern' in stroke) return patterned(stroke.pattern, body, false, look.strokeAlpha);
     return boundedLines(making, { runs: body, style: filledWith(stroke.paint) });
   };
   return look.strokeBelow ? [...stroked(), ...filled()] : [...filled(), ...stroked()];
@@ -95,14 +87,18 @@ export function outlineRuns(making: Making, data: string, map: Matrix): Run[] {
   return isSound(making, read) ? read.runs : [];
 }
 
+/** Whether a shape's stroke is wider one way than another. */
+const isStretched = ({ look, context }: Shape): boolean =>
+  !look.own.isConstantWidth && anisotropyOf(context.map) > EVEN;
+
 /** The area that a shape's stroke covers. Where the page is stretched more one way, it is drawn first, then stretched. */
-export function strokeBody({ data, look, context }: Shape, uneven: boolean, runs: readonly Run[], style: Style): Run[] {
-  const growth = growthOf(context.map);
-  const outlines = uneven
-    ? bodyOf({ runs: runsOf(data, identity).runs, style: styleOf(look, 1, 1) }, OUTLINE / growth).map((o) =>
-        mapCubics(o, (p) => mapPoint(context.map, p)),
+export function strokeBody(shape: Shape, runs: readonly Run[], style: Style): Run[] {
+  const { data, look, context } = shape;
+  const outlines = isStretched(shape)
+    ? bodyOf({ runs: runsOf(data, identity).runs, style: styleOf(look, 1, 1) }, IN_FILES / growthOf(context.map)).map(
+        (o) => mapCubics(o, (p) => mapPoint(context.map, p)),
       )
-    : bodyOf({ runs, style }, OUTLINE);
+    : bodyOf({ runs, style }, IN_FILES);
   return outlines.filter((o) => o.length > 0).map((o) => runFromCubics(o, true));
 }
 
@@ -165,30 +161,20 @@ function gradientPaint(making: Making, placed: PlacedGradient, box: Box | null):
   const share = (p: { x: number; y: number }) =>
     isOwn ? { x: short((p.x - box.minX) / w), y: short((p.y - box.minY) / h) } : { x: short(p.x), y: short(p.y) };
   const { kind, from, to, across, focus } = places;
-  // A ring in shares is round only where the box is square: what makes it so is said.
-  const third =
-    across ?? (kind === 'radial' && isOwn ? { x: from.x - (to.y - from.y), y: from.y + (to.x - from.x) } : null);
-  const isFar = [from, to, third, focus].some((p) => p && !(Math.max(Math.abs(p.x), Math.abs(p.y)) < 1e7));
-  if (isFar) return stops[Math.floor(stops.length / 2)].colour;
+  if ([from, to, across, focus].some((p) => p && !(Math.max(Math.abs(p.x), Math.abs(p.y)) < MOST_PLACE)))
+    return stops[Math.floor(stops.length / 2)].colour;
   return making.gradientPaint({
     kind,
     space: isOwn ? 'item' : 'page',
     from: share(from),
     to: share(to),
-    ...(third && { across: share(third) }),
+    ...(across && { across: share(across) }),
     ...(focus && { focus: share(focus) }),
     stops,
   });
 }
 
-const short = (v: number): number => Math.min(9e6, Math.max(-9e6, Math.round(v * 1e7) / 1e7));
-
-/** How much more a map stretches one way than another. */
-export function unevenness({ a, b, c, d }: Matrix): number {
-  const [e, f, g, h] = [(a + d) / 2, (a - d) / 2, (b + c) / 2, (b - c) / 2];
-  const [q, r] = [Math.hypot(e, h), Math.hypot(f, g)];
-  return Math.abs(q - r) < 1e-12 ? Infinity : (q + r) / Math.abs(q - r);
-}
+const short = (v: number): number => Math.min(MOST_PLACE, Math.max(-MOST_PLACE, Math.round(v * 1e7) / 1e7));
 
 /** By how much a path says it is longer or shorter than it is (SVG 2, 9.6.1). */
 function dashScale({ look, context, element }: Shape, runs: readonly Run[], growth: number): number {

@@ -1,5 +1,5 @@
-import type { Gradient, Paint, Swatch } from '../../drawing/paint';
-import type { Item } from '../../drawing/schema';
+import type { Blend, Gradient, Paint, Swatch } from '../../drawing/paint';
+import type { Group, Item, Line } from '../../drawing/schema';
 import type { Matrix } from '../../geometry/matrix';
 import type { Measures } from './lengths';
 import { firstLook, lookOf, type Look } from './look';
@@ -17,6 +17,15 @@ export type Context = {
   /** What is drawn by being spoken of, the outermost first: none may draw itself again. */
   readonly within: readonly SvgElement[];
 };
+
+/** How something is laid over what lies below it. */
+type Laid = { readonly opacity?: number; readonly blend?: Blend };
+
+/** The same as items have it: what is plain is not said. */
+export const laying = ({ opacity = 1, blend = 'normal' }: Laid): Laid => ({
+  ...(opacity < 1 && { opacity }),
+  ...(blend !== 'normal' && { blend }),
+});
 
 /** So many elements are drawn beyond those that there are, for the sake of repeated ones; and so many items come of it. */
 const MOST_REPEATED = 60_000;
@@ -65,6 +74,11 @@ export class Making {
     if (this.made++ < MOST_ITEMS) return true;
     this.drop('lines', `There are more than ${MOST_ITEMS} lines.`);
     return false;
+  }
+
+  group(items: readonly Item[], how: Laid & { readonly name?: string; readonly clip?: Line }): Group {
+    const { name = '', clip } = how;
+    return { kind: 'group', id: this.id('g'), name, items, ...(clip && { clip }), ...laying(how) };
   }
 
   readonly declaredOf = (e: SvgElement): Readonly<Record<string, string>> => {
@@ -127,6 +141,3 @@ function styleTexts(root: SvgElement): string[] {
   look(root);
   return texts;
 }
-
-/** What is made of an element. */
-export type Drawn = Item[];

@@ -107,15 +107,12 @@ function radial(length: Length, map: Matrix, stops: Stop[], hasFx: boolean, hasF
   const off = distance(c, f) / r;
   if (off > 0.999) f = { x: c.x + ((f.x - c.x) / off) * 0.999, y: c.y + ((f.y - c.y) / off) * 0.999 };
   const [from, to, across] = [c, { x: c.x + r, y: c.y }, { x: c.x, y: c.y + r }].map((p) => mapPoint(map, p));
-  const [u, v] = [subtract(to, from), subtract(across, from)];
-  const size = Math.hypot(u.x, u.y);
-  const isRound =
-    Math.abs(size - Math.hypot(v.x, v.y)) < 1e-6 * size && Math.abs(u.x * v.x + u.y * v.y) < 1e-6 * size * size;
   return {
     kind: 'radial',
     from,
     to,
-    ...(!isRound && { across }),
+    // In shares of a box that is not square a ring is none by itself.
+    across,
     ...(off > 1e-6 && { focus: mapPoint(map, f) }),
     stops: inner > 0 ? stops.map((s) => ({ ...s, at: inner + s.at * (1 - inner) })) : stops,
   };

@@ -1,17 +1,16 @@
 import { skeletonBox } from '../../drawing/run';
 import type { Item, Run } from '../../drawing/schema';
-import { growthOf, inverseOf, mapPoint, moving, times } from '../../geometry/matrix';
-import { localBox, paintedBox } from './boxes';
+import { growthOf, identity, inverseOf, mapPoint, moving, times } from '../../geometry/matrix';
 import type { Drawer } from './drawer';
 import { figureOf, lengthOf, type Along } from './lengths';
-import { cuttingLine, outlineRuns, type Shape } from './lines';
+import type { Shape } from './lines';
 import { MOST_WITHIN, type Making } from './making';
 import { boxMap, chainOf, saidBy } from './paintServers';
+import { withinRectangle, type Rectangle } from './rectangle';
 import { runsOf } from './shapes';
 import { transformOf } from './transform';
 import type { SvgElement } from './tree';
 import { fitted, fittingOf, viewBoxOf } from './viewport';
-import { identity } from '../../geometry/matrix';
 
 /** A pattern is repeated no more often than this within one shape. */
 const MOST_TILES = 2_000;
@@ -45,7 +44,7 @@ export function patternItems(
     return (figure.unit === '%' ? figure.value / 100 : figure.value) * (along === 'x' ? frame!.a : frame!.d);
   };
   const origin = isBoxed ? { x: box.minX, y: box.minY } : { x: 0, y: 0 };
-  const tile = {
+  const tile: Rectangle = {
     x: origin.x + length('x', 'x'),
     y: origin.y + length('y', 'y'),
     width: length('width', 'x'),
@@ -81,31 +80,13 @@ export function patternItems(
       const map = times(by, content);
       const drawn = drawer.children(owner, { ...context, map, look, within: [...context.within, owner] });
       if (drawn.length === 0) continue;
-      items.push(...withinTile(making, drawn, tile, by, look.own.overflow));
+      const rim = grown(tile, OVER / (growthOf(by) || 1));
+      items.push(...(look.own.overflow ? drawn : withinRectangle(making, drawn, rim, by)));
     }
   return items;
 }
 
-type Tile = { x: number; y: number; width: number; height: number };
-
-/** What reaches out of its tile is cut there. */
-function withinTile(
-  making: Making,
-  items: Item[],
-  tile: Tile,
-  map: Parameters<typeof localBox>[1],
-  overflow: boolean,
-): Item[] {
-  // A little beyond, so that between tiles that go on in each other nothing is seen through.
-  const over = OVER / (growthOf(map) || 1);
-  const [x, y, width, height] = [tile.x - over, tile.y - over, tile.width + 2 * over, tile.height + 2 * over];
-  const runs = outlineRuns(making, `M${x} ${y}h${width}v${height}h${-width}Z`, map);
-  const [rim, seen] = [skeletonBox({ runs }), paintedBox(items)];
-  const isIn =
-    seen.minX >= rim.minX - 1e-6 &&
-    seen.minY >= rim.minY - 1e-6 &&
-    seen.maxX <= rim.maxX + 1e-6 &&
-    seen.maxY <= rim.maxY + 1e-6;
-  if (overflow || (isIn && map.b === 0 && map.c === 0)) return items;
-  return [{ kind: 'group', id: making.id('g'), name: '', items, clip: cuttingLine(making.id('clip'), runs, false) }];
+/** A little beyond, so that between tiles that go on in each other nothing is seen through. */
+function grown({ x, y, width, height }: Rectangle, by: number): Rectangle {
+  return { x: x - by, y: y - by, width: width + 2 * by, height: height + 2 * by };
 }

@@ -2,17 +2,17 @@ import type { Item, Picture } from '../../drawing/schema';
 import { MOST_PLACE } from '../../drawing/values';
 import { mapPoint } from '../../geometry/matrix';
 import { lengthOf } from './lengths';
-import { cuttingLine, outlineRuns } from './lines';
 import type { Context, Making } from './making';
 import { pictureOf } from './pictures';
 import { placeAt } from './placing';
+import { withinRectangle } from './rectangle';
 import type { SvgElement } from './tree';
 import { fitted, fittingOf } from './viewport';
 
 const MOST_SIDE = 1e6;
 
 /** An `image` as a picture in the art (SVG 2, 12.3): one that lies in the file itself, a PNG or JPEG. */
-export function pictureItems(making: Making, e: SvgElement, context: Context): Item[] {
+export function pictureItems(making: Making, e: SvgElement, context: Context): readonly Item[] {
   const bytes = pictureOf(e.attributes.href ?? '');
   if (!bytes) {
     const isOutside = !/^\s*data:/i.test((e.attributes.href ?? '').slice(0, 100));
@@ -60,7 +60,5 @@ export function pictureItems(making: Making, e: SvgElement, context: Context): I
     flipY: map.a * map.d - map.b * map.c < 0,
   };
   if (fitting === 'stretch' || !fitting.slice) return [picture];
-  const runs = outlineRuns(making, `M${at.x} ${at.y}h${width}v${height}h${-width}Z`, map);
-  const clip = cuttingLine(making.id('clip'), runs, false);
-  return [{ kind: 'group', id: making.id('g'), name: '', items: [picture], clip }];
+  return withinRectangle(making, [picture], { ...at, width, height }, map);
 }

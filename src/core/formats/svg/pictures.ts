@@ -58,8 +58,10 @@ export const keepBytes = (placed: Picture, bytes: PictureBytes): void => void br
 /** The picture that a placed one came with, if it came in an SVG and is still as it was. */
 export const bytesOf = (placed: object): PictureBytes | undefined => brought.get(placed);
 
-/** A picture as a `data:` address. */
-export function dataAddress({ mime, bytes }: Pick<PictureBytes, 'mime' | 'bytes'>): string {
+/** A picture's bytes as a `data:` address; an empty text for what is neither PNG nor JPEG. */
+export function dataAddress(bytes: Uint8Array): string {
+  const mime = mimeOf(bytes);
+  if (!mime) return '';
   let text = '';
   for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
   return `data:${mime};base64,${btoa(text)}`;

@@ -266,6 +266,20 @@ describe('what not every renderer knows', () => {
   });
 });
 
+test('a mask that cannot be kept is named, and what it cuts is shown whole', () => {
+  for (const inner of [
+    `<image width="9" height="9" href="${embedded.png}"/>`,
+    '<rect width="9" height="9" fill="url(#g)"/>',
+  ]) {
+    const gradient = '<linearGradient id="g"><stop stop-color="#fff"/><stop offset="1"/></linearGradient>';
+    const { drawing, dropped } = readSvg(
+      svg(`${gradient}<mask id="m">${inner}</mask><rect width="20" height="20" fill="red" mask="url(#m)"/>`),
+    );
+    expect(dropped.map((d) => d.what)).toEqual(['mask']);
+    expect(drawing.sheets[0].items).toMatchObject([{ style: { fill: '#ff0000' } }]);
+  }
+});
+
 test('a picture in the text becomes a picture of the art, and is written with its bytes again', () => {
   const { drawing, pictures } = readSvg(
     svg(`<g id="A"><image width="80" height="60" transform="rotate(90)" href="${embedded.png}"/></g>`),

@@ -1,5 +1,5 @@
 import { MOST_DEEP } from '../../drawing/item';
-import { isGroup, linesIn } from '../../drawing/items';
+import { isGroup, linesIn, picturesIn } from '../../drawing/items';
 import {
   emptyDrawing,
   firstStyle,
@@ -9,11 +9,10 @@ import {
   type Item,
   type Page,
   type Sheet,
-  type Unit,
+  units,
 } from '../../drawing/schema';
 import { tagColours } from '../../edits/sheets';
 import { times } from '../../geometry/matrix';
-import { picturesIn } from './boxes';
 import { Drawer, firstContext } from './drawer';
 import { figureOf, lengthOf } from './lengths';
 import { Making } from './making';
@@ -97,20 +96,18 @@ function stageOf(making: Making, root: SvgElement) {
 }
 
 function pageOf(root: SvgElement, box: ViewBox | null): Page {
-  const side = (key: 'width' | 'height', other: number): number => {
-    const isShare = figureOf(root.attributes[key])?.unit === '%';
-    const own = isShare ? null : lengthOf(root.attributes[key]);
-    return Math.min(MOST_SIDE, Math.max(1, own !== null && own > 0 ? own : other));
+  const said = (key: 'width' | 'height'): number | null => {
+    const length = figureOf(root.attributes[key])?.unit === '%' ? null : lengthOf(root.attributes[key]);
+    return length !== null && length > 0 ? length : null;
   };
-  const hasWidth = lengthOf(root.attributes.width) !== null && figureOf(root.attributes.width)?.unit !== '%';
-  const hasHeight = lengthOf(root.attributes.height) !== null && figureOf(root.attributes.height)?.unit !== '%';
-  const ratio = box ? box.width / box.height : 2;
-  let [width, height] = [side('width', box?.width ?? 300), side('height', box?.height ?? 150)];
+  const [width, height] = [said('width'), said('height')];
   // Of one that is not told, the other tells (SVG 2, 8.12).
-  if (box && hasWidth && !hasHeight) height = Math.min(MOST_SIDE, Math.max(1, width / ratio));
-  if (box && hasHeight && !hasWidth) width = Math.min(MOST_SIDE, Math.max(1, height * ratio));
-  const unit = /^(px|mm|cm|in|pt)$/.exec(figureOf(root.attributes.width)?.unit ?? '')?.[1] as Unit | undefined;
-  return plainPage({ width, height, unit: unit ?? 'px', dpi: 300, ground: null });
+  const ratio = box && box.width / box.height;
+  const wide = width ?? (ratio && height ? height * ratio : (box?.width ?? 300));
+  const high = height ?? (ratio && width ? width / ratio : (box?.height ?? 150));
+  const side = (v: number): number => Math.min(MOST_SIDE, Math.max(1, v));
+  const unit = units.find((u) => u === figureOf(root.attributes.width)?.unit);
+  return plainPage({ width: side(wide), height: side(high), unit: unit ?? 'px', dpi: 300, ground: null });
 }
 
 /** Items with no group deeper than a drawing holds: what is in one that is lies in the one around it. */

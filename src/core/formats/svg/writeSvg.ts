@@ -7,7 +7,7 @@ import { middleOf } from '../../drawing/placement';
 import { lineBox } from '../../drawing/run';
 import type { Drawing, Line } from '../../drawing/schema';
 import { toUnit } from '../../drawing/unit';
-import { bodyOf } from '../../ink/body';
+import { bodyOf, IN_FILES } from '../../ink/body';
 import { beforeMap, colourOf, ovalMap, type GradientInk, type Ink } from '../../scene/ink';
 import { sceneOf, type LayerNode, type LineNode, type Part, type PictureNode, type Scene } from '../../scene/scene';
 import { decimal, outlineData, pathData } from '../pathData';
@@ -44,7 +44,7 @@ export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): strin
 /** A picture that came in an SVG is written with its bytes; another by the hash of its original. */
 function ownAddress(placed: PictureNode['placed']): string {
   const bytes = bytesOf(placed);
-  return bytes ? dataAddress(bytes) : `pictures/${placed.picture}`;
+  return bytes ? dataAddress(bytes.bytes) : `pictures/${placed.picture}`;
 }
 
 /** The part of the plane that is shown. A drawing without visible lines shows its page. */
@@ -54,9 +54,6 @@ export function viewOf(drawing: Drawing, scope: 'page' | 'drawing'): Box {
   const box = seenLines(drawing).reduce((b, l) => joinBoxes(b, lineBox(l)), emptyBox);
   return isEmptyBox(box) ? page : box;
 }
-
-/** How far outlines in a file may lie from the true edge of their stroke, in page units. */
-const OUTLINE = 0.01;
 
 class Writer {
   private readonly ids = new Set<string>();
@@ -129,7 +126,7 @@ class Writer {
     const area = parts.find((p) => p.kind === 'area' && p.within === 'line');
     const stroke = parts.find((p) => p.kind === 'stroke');
     if (!body) return this.plainLine(line, area, stroke, parts.length > 1 && parts[0] === stroke, laid);
-    const outline = outlineData(bodyOf(line, OUTLINE), this.precision);
+    const outline = outlineData(bodyOf(line, IN_FILES), this.precision);
     const { id, end } = this.named(line);
     const living = `<path${id} d="${outline}"${this.paint('fill', body.ink)} stroke="none" ${livingData(line, this.precision, escaped)}`;
     if (!area) return `${living}${laid}${end}`;

@@ -26,6 +26,12 @@ const cutting: Record<string, string> = {
   'clip transformed': svg(
     '<clipPath id="c" transform="rotate(20 100 75)"><rect x="60" y="30" width="80" height="90"/></clipPath><g transform="translate(10 0)"><rect width="200" height="150" fill="#264653" clip-path="url(#c)"/></g>',
   ),
+  'a clip by the box around another, used twice': svg(
+    '<clipPath id="b" clipPathUnits="objectBoundingBox"><circle cx=".5" cy=".5" r=".5"/></clipPath><clipPath id="a" clip-path="url(#b)"><rect width="200" height="110"/></clipPath><rect x="10" y="20" width="80" height="100" fill="#264653" clip-path="url(#a)"/><rect x="110" y="10" width="60" height="120" fill="#e76f51" clip-path="url(#a)"/>',
+  ),
+  'mask of a dimmed group': svg(
+    '<rect y="60" width="200" height="30" fill="#333"/><mask id="m"><g opacity=".5"><circle cx="100" cy="75" r="60" fill="#fff"/></g></mask><rect width="200" height="150" fill="#bc6c25" mask="url(#m)"/>',
+  ),
   'mask of white': svg(
     `<mask id="m"><path d="${leaf}" fill="#fff"/></mask><rect width="200" height="150" fill="#bc6c25" mask="url(#m)"/>`,
   ),
