@@ -1,18 +1,11 @@
 import { readSvg, writeSvg, type Drawing } from '../src/core';
-import { exportedFile, type ExportOptions } from '../src/server/jobs/exportedFile';
+import { firstDelivery, type Delivery } from '../src/core/deliver/delivery';
+import { exportedFile } from '../src/server/jobs/exportedFile';
 import * as scene from './scene';
 
 const A4: Drawing['page'] = { ...scene.drawing(null, 4).page, width: 793.7, height: 1122.5, unit: 'mm', dpi: 300 };
-const base: Omit<ExportOptions, 'format'> = {
-  scope: 'page',
-  ground: 'page',
-  reference: false,
-  dpi: 300,
-  quality: 90,
-  title: 'Scene',
-  // A4.
-  size: { width: 2480, height: 3508 },
-};
+const base: Delivery = { ...firstDelivery, ground: true, dpi: 300 };
+const A4_PIXELS = { width: 2480, height: 3508 };
 
 /** How long files take to be made of so many lines on a page of A4 at 300 dpi, and an SVG of them to be read; ms, KB. */
 export async function delivering(lines: number): Promise<Record<string, { ms: number; kb: number }>> {
@@ -23,13 +16,13 @@ export async function delivering(lines: number): Promise<Record<string, { ms: nu
     const { length } = await make();
     figures[name] = { ms: Math.round(performance.now() - begin), kb: Math.round(length / 1000) };
   };
-  const file = (format: ExportOptions['format'], more: Partial<ExportOptions> = {}) =>
-    exportedFile(drawing, { ...base, format, ...more }, {}, '');
+  const file = (format: Delivery['format'], more: Partial<Delivery> = {}, size = A4_PIXELS) =>
+    exportedFile(drawing, { ...base, format, ...more }, { title: 'Scene', size }, {}, '');
   const text = writeSvg(drawing);
   await note('svg', () => writeSvg(drawing));
   await note('svg read', () => ({ length: readSvg(text) && text.length }));
   await note('pdf', () => file('pdf'));
   await note('png, 300 dpi', () => file('png'));
-  await note('card', () => file('webp', { size: { width: 339, height: 480 }, quality: 82 }));
+  await note('card', () => file('webp', { quality: 82 }, { width: 339, height: 480 }));
   return figures;
 }

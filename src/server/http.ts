@@ -116,6 +116,17 @@ export const drawingId = (params: { id: string }): string => idFrom(params.id, '
 /** The id of a version from a path. @throws Problem 404 for what cannot be one. */
 export const versionId = (params: { v: string }): string => idFrom(params.v, 'version');
 
+/** The id of a file that was asked for, from a path. @throws Problem 404 for what cannot be one. */
+export const fileId = (params: { file: string }): string => idFrom(params.file, 'file');
+
+/** What goes with a file that is saved: its name, and that nothing in it is run. */
+export const fileHeaders = (name: string, mime: string): Record<string, string> => ({
+  'content-type': mime,
+  'content-disposition': `attachment; filename="drawing.${name.split('.').at(-1)}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+  'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
+  'x-content-type-options': 'nosniff',
+});
+
 function idFrom(text: string, what: string): string {
   const parsed = idSchema.safeParse(text);
   if (!parsed.success) throw notFound(what);

@@ -1,9 +1,10 @@
 import { type Drawing } from '@/core';
 import { pixelsAt } from '@/core/drawing/unit';
-import { viewOf } from '@/core/formats/svg/writeSvg';
+import { composed } from '@/core/deliver/composed';
+import { firstDelivery, type Delivery } from '@/core/deliver/delivery';
 import { leavesOf, sceneOf } from '@/core/scene/scene';
 import { isRaster } from '@/core/formats/fileFormats';
-import type { ExportOptions, PictureFiles } from './jobs/exportedFile';
+import type { FileOptions, PictureFiles } from './jobs/exportedFile';
 import { inThread, type InThread } from './jobs/pool';
 import { shownFile, uprightFile, type ShownSize } from './pictures';
 import { folder } from './place';
@@ -13,17 +14,18 @@ const MOST_SIDE = 30_000;
 const MOST_PIXELS = 200_000_000;
 const CARD_WIDTH = 480;
 
-/** How large a drawing comes out, in pixels. */
+/** How large a file of a drawing comes out, in pixels. */
 export function pixelSize(
   drawing: Drawing,
-  { scope, dpi }: Pick<ExportOptions, 'scope' | 'dpi'>,
+  wanted: Delivery,
+  beside?: readonly Drawing[],
 ): { width: number; height: number } {
-  const box = viewOf(drawing, scope);
-  return { width: pixelsAt(box.maxX - box.minX, dpi), height: pixelsAt(box.maxY - box.minY, dpi) };
+  const { box } = composed(drawing, wanted, beside && { beside });
+  return { width: pixelsAt(box.maxX - box.minX, wanted.dpi), height: pixelsAt(box.maxY - box.minY, wanted.dpi) };
 }
 
-/** What is asked of a file; its size in pixels goes by its dpi, where it is not asked for. */
-export type Asked = Omit<ExportOptions, 'size'> & Partial<Pick<ExportOptions, 'size'>>;
+/** What else is asked of a file; its size in pixels goes by its dpi, where it is not asked for. */
+export type Asked = Omit<FileOptions, 'size'> & Partial<Pick<FileOptions, 'size'>>;
 
 /**
  * A drawing as a file of any kind, made beside the server's own work.
@@ -31,25 +33,30 @@ export type Asked = Omit<ExportOptions, 'size'> & Partial<Pick<ExportOptions, 's
  */
 export async function exportedDrawing(
   drawing: Drawing,
+  wanted: Delivery,
   asked: Asked,
   how: InThread & { pictures?: ShownSize } = {},
 ): Promise<Uint8Array> {
-  const options = { ...asked, size: asked.size ?? pixelSize(drawing, asked) };
+  const options = { ...asked, size: asked.size ?? pixelSize(drawing, wanted, asked.beside) };
   const { width, height } = options.size;
-  if (isRaster(options.format) && (Math.max(width, height) > MOST_SIDE || width * height > MOST_PIXELS))
+  if (isRaster(wanted.format) && (Math.max(width, height) > MOST_SIDE || width * height > MOST_PIXELS))
     throw new Problem(
       413,
       'too-large',
-      `At ${options.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
+      `At ${wanted.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
     );
-  const files = await pictureFiles(drawing, options.reference, how.pictures);
-  return inThread('exportedFile', [drawing, options, files, folder('derived')], how);
+  const files = await pictureFiles(asked.beside ?? [drawing], wanted.reference, how.pictures);
+  return inThread('exportedFile', [drawing, wanted, options, files, folder('derived')], how);
 }
 
-/** The files of a drawing's pictures: as they came, or of a size that they are shown in. */
-async function pictureFiles(drawing: Drawing, references: boolean, size?: ShownSize): Promise<PictureFiles> {
+/** The files of drawings' pictures: as they came, or of a size that they are shown in. */
+async function pictureFiles(
+  drawings: readonly Drawing[],
+  references: boolean,
+  size?: ShownSize,
+): Promise<PictureFiles> {
   const files: Record<string, string> = {};
-  for (const { node } of leavesOf(sceneOf(drawing, { references }))) {
+  for (const { node } of drawings.flatMap((d) => leavesOf(sceneOf(d, { references })))) {
     if (node.kind !== 'picture') continue;
     const { picture } = node.placed;
     files[picture] ??= await (size ? shownFile(picture, size) : uprightFile(picture));
@@ -65,7 +72,8 @@ export function renderCard(drawing: Drawing): Promise<Uint8Array> {
   const onPaper = ground ? drawing : { ...drawing, page: { ...drawing.page, ground: '#fffefb' } };
   return exportedDrawing(
     onPaper,
-    { format: 'webp', scope: 'page', ground: 'page', reference: true, dpi: 96, quality: 82, title: '', size },
+    { ...firstDelivery, format: 'webp', ground: true, reference: true, quality: 82 },
+    { title: '', size },
     { pictures: 'quarter' },
   );
 }

@@ -74,8 +74,65 @@ export const versions = sqliteTable(
       .notNull()
       .references(() => drawings.id, { onDelete: 'cascade' }),
     name: text('name').notNull(),
+    note: text('note').notNull().default(''),
     revision: integer('revision').notNull(),
     at: integer('at').notNull(),
   },
   (t) => [index('versions_drawing').on(t.drawingId, t.at)],
+);
+
+/** Files that were asked for, and how far they are; the files lie in the data folder, under the job's id. */
+export const jobs = sqliteTable(
+  'jobs',
+  {
+    id: text('id').primaryKey(),
+    drawingId: text('drawing_id')
+      .notNull()
+      .references(() => drawings.id, { onDelete: 'cascade' }),
+    /** The revision that it is of. */
+    revision: integer('revision').notNull(),
+    state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
+    /** How many of its files are made, of how many. */
+    made: integer('made').notNull(),
+    total: integer('total').notNull(),
+    /** The file that comes of it: its name, its kind, and its size once it is there. */
+    name: text('name').notNull(),
+    mime: text('mime').notNull(),
+    bytes: integer('bytes'),
+    /** Why it failed. */
+    reason: text('reason'),
+    at: integer('at').notNull(),
+    endedAt: integer('ended_at'),
+  },
+  (t) => [index('jobs_drawing').on(t.drawingId, t.at)],
+);
+
+/** What was handed in, or is on its way: its file lies in the data folder, under the id, as it was sent. */
+export const handIns = sqliteTable(
+  'hand_ins',
+  {
+    id: text('id').primaryKey(),
+    drawingId: text('drawing_id')
+      .notNull()
+      .references(() => drawings.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    /** Where it goes. */
+    place: text('place').notNull(),
+    state: text('state', { enum: ['sending', 'received', 'refused', 'failed'] }).notNull(),
+    name: text('name').notNull(),
+    mime: text('mime').notNull(),
+    bytes: integer('bytes').notNull(),
+    /** Of the file's bytes, hexadecimal. */
+    sha256: text('sha256').notNull(),
+    /** How many of its bytes have gone over. */
+    sent: integer('sent').notNull(),
+    tries: integer('tries').notNull(),
+    /** The number and time on its receipt. */
+    receipt: text('receipt'),
+    receivedAt: integer('received_at'),
+    /** Why it was refused, or did not go over. */
+    reason: text('reason'),
+    at: integer('at').notNull(),
+  },
+  (t) => [index('hand_ins_drawing').on(t.drawingId, t.at)],
 );

@@ -10,7 +10,7 @@ import { versions } from './tables';
 
 export type Version = Omit<typeof versions.$inferSelect, 'drawingId'>;
 
-const shown = ({ id, name, revision, at }: typeof versions.$inferSelect): Version => ({ id, name, revision, at });
+const shown = ({ drawingId: _, ...version }: typeof versions.$inferSelect): Version => version;
 
 /** The versions of a drawing, the last kept first. @throws Problem 404 for a drawing that is not there. */
 export function listVersions(drawing: string): Version[] {
@@ -28,11 +28,12 @@ export function listVersions(drawing: string): Version[] {
  * Keeps a drawing as it is, or as it was at a revision, by name.
  * @throws Problem 404 for a drawing or a revision that is not there.
  */
-export function keepVersion(drawing: string, name: string, revision = cardOf(drawing).revision): Version {
+export function keepVersion(drawing: string, name: string, revision = cardOf(drawing).revision, note = ''): Version {
   const kept = {
     id: nanoid(12),
     drawingId: drawing,
     name,
+    note,
     revision: stateOf(drawing, revision).revision,
     at: Date.now(),
   };

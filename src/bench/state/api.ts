@@ -35,7 +35,7 @@ const reach = (path: string, init?: RequestInit): Promise<Response> =>
   });
 
 /** What an answer with an error in it says. */
-async function refusalIn(response: Response): Promise<ApiError> {
+export async function refusalIn(response: Response): Promise<ApiError> {
   const body = (await response.json().catch(() => null)) as { error?: { code: string; message: string } } | null;
   const error = body?.error ?? { code: 'failed', message: `The server answered with ${response.status}.` };
   return new ApiError(response.status, error.code, error.message);

@@ -1,6 +1,7 @@
 import { createStore } from 'zustand/vanilla';
 import { createJSONStorage, persist, type StateStorage } from 'zustand/middleware';
 import type { Blend } from '@/core';
+import type { Delivery } from '@/core/deliver/delivery';
 import { firstResponse, type Response } from '@/core/ink/pressure';
 
 export const shapeKinds = ['rectangle', 'ellipse', 'polygon', 'star', 'arc', 'straight line'] as const;
@@ -40,6 +41,9 @@ export type Preferences = {
   frame: boolean;
   /** What is poured: a colour, over gaps of so many page units; to the lines' inner edges only, or to their middles. */
   pour: { colour: string; gap: number; isInner: boolean };
+  /** What file was wanted last; null before the first. And such choices kept by name. */
+  delivery: Delivery | null;
+  presets: readonly { readonly name: string; readonly wanted: Delivery }[];
   /** What the cards of the colour stage show. */
   colourCards: 'flats' | 'palette' | 'tones';
   /** In how many greys squinting shows things, and how soft, CSS px. */
@@ -123,6 +127,8 @@ export const firstPreferences: Preferences = {
   frame: true,
   pickTone: 'ink',
   pour: { colour: '#c8b89a', gap: 6, isInner: false },
+  delivery: null,
+  presets: [],
   colourCards: 'flats',
   squint: { steps: 4, soft: 2 },
   toneWash: false,

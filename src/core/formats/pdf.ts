@@ -1,4 +1,5 @@
 import { alphaOf, opaque } from '../colour/colour';
+import { hasBlends, type Composition } from '../deliver/composition';
 import { middleOf } from '../drawing/placement';
 import { traceCubics, traceLine } from '../drawing/trace';
 import { distance, type Box } from '../geometry/point';
@@ -16,16 +17,39 @@ const APART = 1e-5;
 export type PdfPictures = (placed: PictureNode['placed']) => Uint8Array | null;
 
 /**
- * Paints a scene onto a PDF's page whose size is the box's, 0.75 points a page unit: lines as paths, strokes live where they
- * are plain, gradients, clips, opacity and blends by the file's own means (ISO 32000-1, 8 and 11), each sheet as an optional
- * layer under its name.
+ * Paints what a file shows onto a PDF's page whose size is the box's, 0.75 points a page unit: lines as paths, strokes live
+ * where they are plain, gradients, clips, opacity and blends by the file's own means (ISO 32000-1, 8 and 11), each sheet as an
+ * optional layer under its name; where it is cut, and how far colour reaches beyond, as the page's boxes (14.11.2).
  */
-export function paintPdf(doc: PdfDocument, scene: Scene, box: Box, pictures: PdfPictures): void {
+export function paintPdf(
+  doc: PdfDocument,
+  { under, art, over, box, ground, cut }: Composition,
+  pictures: PdfPictures,
+): void {
+  if (cut)
+    for (const [name, b] of [
+      ['TrimBox', cut.trim],
+      ['BleedBox', cut.bleed],
+    ] as const)
+      doc.page.dictionary.data[name] = pageBox(b, box);
   doc.save();
   doc.transform(POINTS, 0, 0, POINTS, -box.minX * POINTS, -box.minY * POINTS);
-  new Painter(doc, pictures).scene(scene, true);
+  if (ground) {
+    const { minX, minY, maxX, maxY } = ground.box;
+    doc.rect(minX, minY, maxX - minX, maxY - minY).fill(ground.colour);
+  }
+  const painter = new Painter(doc, pictures);
+  painter.scene(under);
+  // What is blended in the art does not touch what lies below it.
+  if (hasBlends(art) && (ground || under.length > 0)) asGroup(doc, 1, 'normal', () => painter.scene(art, true));
+  else painter.scene(art, true);
+  painter.scene(over);
   doc.restore();
 }
+
+/** A box of the plane in a PDF's points, whose y goes up. */
+const pageBox = (b: Box, whole: Box): number[] =>
+  [b.minX - whole.minX, whole.maxY - b.maxY, b.maxX - whole.minX, whole.maxY - b.minY].map((v) => v * POINTS);
 
 /** The library's types leave it out. */
 type Movable = { setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void };
@@ -40,22 +64,26 @@ class Painter {
     for (const node of scene) {
       if (node.kind === 'line') this.line(node);
       else if (node.kind === 'picture') this.picture(node);
-      else if (isTop && node.name) asOptionalLayer(this.doc, node.name, () => this.layer(node));
-      else this.layer(node);
+      else if (isTop && node.name) asOptionalLayer(this.doc, node.name, () => this.layer(node, false));
+      else this.layer(node, isTop && !node.name);
     }
   }
 
-  private layer(layer: LayerNode): void {
+  private layer(layer: LayerNode, isTop: boolean): void {
     const { doc } = this;
     if (layer.children.length === 0) return;
     doc.save();
+    if (layer.map) {
+      const { a, b, c, d, e, f } = layer.map;
+      doc.transform(a, b, c, d, e, f);
+    }
     if (layer.clip) {
       traceLine(doc, layer.clip);
       doc.clip(layer.clip.style.fillRule === 'evenodd' ? 'even-odd' : 'non-zero');
     }
     const isOwn = layer.opacity < 1 || layer.blend !== 'normal';
     if (isOwn) asGroup(doc, layer.opacity, layer.blend, () => this.scene(layer.children));
-    else this.scene(layer.children);
+    else this.scene(layer.children, isTop);
     doc.restore();
   }
 

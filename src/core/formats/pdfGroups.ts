@@ -7,6 +7,7 @@ import { inverseOf } from '../geometry/matrix';
  */
 type Reference = { data: Record<string, unknown>; write(text: string): void; end(text?: string): void };
 type Page = {
+  dictionary: Reference;
   content: Reference;
   resources: Reference;
   width: number;

@@ -1,4 +1,5 @@
 import { groupsAround } from '../drawing/find';
+import type { Matrix } from '../geometry/matrix';
 import type { Placed } from '../drawing/item';
 import { isFlat, isGroup, isLine } from '../drawing/items';
 import type { Blend, Laying } from '../drawing/paint';
@@ -36,8 +37,11 @@ export type PictureNode = {
   readonly blend: Blend;
 };
 
-/** What is painted by itself, then laid over what is below as one; nothing of it is seen outside of `clip`. */
-export type LayerNode = Layer & { readonly kind: 'layer'; readonly children: Scene };
+/**
+ * What is painted by itself, then laid over what is below as one; nothing of it is seen outside of `clip`. A `map` is only of
+ * what is put together for a file: all that is in the layer, its clip too, lies under it.
+ */
+export type LayerNode = Layer & { readonly kind: 'layer'; readonly children: Scene; readonly map?: Matrix };
 export type Layer = {
   /** The sheet, group or line that it is of. */
   readonly id: string;

@@ -1,27 +1,26 @@
 import { readFile } from 'node:fs/promises';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
-import { writeSvg, type Drawing } from '@/core';
+import type { Drawing } from '@/core';
+import { composed } from '@/core/deliver/composed';
+import type { Composition } from '@/core/deliver/composition';
+import { plainSvgLook, type Delivery } from '@/core/deliver/delivery';
+import { greyTable } from '@/core/deliver/shown';
 import { paintPdf, POINTS } from '@/core/formats/pdf';
 import type { PdfDocument } from '@/core/formats/pdfGroups';
 import { dataAddress } from '@/core/formats/svg/pictures';
-import { viewOf } from '@/core/formats/svg/writeSvg';
-import { leavesOf, sceneOf, type PictureNode } from '@/core/scene/scene';
-import type { FileFormat, RasterFormat } from '@/core/formats/fileFormats';
+import { writeComposition } from '@/core/formats/svg/writeSvg';
+import { leavesOf, type PictureNode, type Scene } from '@/core/scene/scene';
+import type { RasterFormat } from '@/core/formats/fileFormats';
 import { correctedFile } from './corrected';
+import { lettering } from './lettering';
 
-export type ExportOptions = {
-  readonly format: FileFormat;
-  readonly scope: 'page' | 'drawing';
-  readonly ground: 'none' | 'page';
-  readonly reference: boolean;
-  /** Of a picture of pixels; noted in the file. */
-  readonly dpi: number;
-  /** Of one that loses something, 1…100. */
-  readonly quality: number;
+export type FileOptions = {
   readonly title: string;
   /** How large a picture of pixels is; of other kinds it does not count. */
   readonly size: { readonly width: number; readonly height: number };
+  /** Drawings that share a paper with the one. */
+  readonly beside?: readonly Drawing[];
 };
 
 /** Where the pictures of a drawing lie, by their hash, upright and as large as they are wanted. */
@@ -30,30 +29,33 @@ export type PictureFiles = Readonly<Record<string, string>>;
 /** A drawing as a file. `derived` is the folder in which corrected pictures are kept. */
 export async function exportedFile(
   drawing: Drawing,
-  options: ExportOptions,
+  wanted: Delivery,
+  options: FileOptions,
   files: PictureFiles,
   derived: string,
 ): Promise<Uint8Array> {
-  const pictures = await picturesOf(drawing, options.reference, files, derived);
-  if (options.format === 'pdf') return pdf(drawing, options, pictures);
-  const svg = writeSvg(drawing, {
-    scope: options.scope,
-    ground: options.ground === 'page',
-    reference: options.reference,
-    pictureHref: (r) => dataAddress(pictures.get(r.id) ?? new Uint8Array()),
+  const { title, beside } = options;
+  const composition = composed(drawing, wanted, {
+    ...(beside && { beside }),
+    ...(wanted.paper?.title && { lettering: lettering(title) }),
   });
-  return options.format === 'svg' ? new TextEncoder().encode(svg) : raster(drawing, svg, options);
+  const pictures = await picturesOf([...composition.under, ...composition.art], files, derived);
+  if (wanted.shows === 'squint')
+    for (const [id, bytes] of pictures) pictures.set(id, await inFewGreys(bytes, wanted.steps));
+  if (wanted.format === 'pdf') return pdf(composition, title, pictures);
+  // A picture of pixels has no use for what only an SVG can say.
+  const look = wanted.format === 'svg' ? wanted.svg : plainSvgLook;
+  const svg = writeComposition(composition, look, {
+    pictureHref: (r) => dataAddress(pictures.get(r.id) ?? new Uint8Array()),
+    ...(wanted.format === 'svg' && { title }),
+  });
+  return wanted.format === 'svg' ? new TextEncoder().encode(svg) : raster(composition, svg, wanted, options);
 }
 
 /** The bytes of all placed pictures that are seen, as they are shown. */
-async function picturesOf(
-  drawing: Drawing,
-  references: boolean,
-  files: PictureFiles,
-  derived: string,
-): Promise<Map<string, Buffer>> {
+async function picturesOf(scene: Scene, files: PictureFiles, derived: string): Promise<Map<string, Buffer>> {
   const found = new Map<string, Buffer>();
-  for (const { node } of leavesOf(sceneOf(drawing, { references }))) {
+  for (const { node } of leavesOf(scene)) {
     if (node.kind !== 'picture' || found.has(node.placed.id)) continue;
     const plain = files[node.placed.picture];
     if (plain) found.set(node.placed.id, await readFile(await correctedFile(plain, node.placed, derived)));
@@ -61,13 +63,27 @@ async function picturesOf(
   return found;
 }
 
-function pdf(drawing: Drawing, options: ExportOptions, pictures: ReadonlyMap<string, Buffer>): Promise<Uint8Array> {
-  const box = viewOf(drawing, options.scope);
-  const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
+/** A picture in a few greys, as it is squinted at. */
+async function inFewGreys(bytes: Buffer, steps: number): Promise<Buffer> {
+  const table = greyTable(steps);
+  const { data, info } = await sharp(bytes)
+    .ensureAlpha()
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  for (let i = 0; i < data.length; i += 2) data[i] = table[data[i]];
+  const { width, height } = info;
+  return sharp(data, { raw: { width, height, channels: 2 } })
+    .png()
+    .toBuffer();
+}
+
+function pdf(composition: Composition, title: string, pictures: ReadonlyMap<string, Buffer>): Promise<Uint8Array> {
+  const { box } = composition;
   const doc = new PDFDocument({
-    size: [width * POINTS, height * POINTS],
+    size: [(box.maxX - box.minX) * POINTS, (box.maxY - box.minY) * POINTS],
     margin: 0,
-    info: { Title: options.title, Producer: 'Yellow Quill', Creator: 'Yellow Quill' },
+    info: { Title: title, Producer: 'Yellow Quill', Creator: 'Yellow Quill' },
     // What is drawn with groups and layers is of this version on.
     pdfVersion: '1.7',
   }) as unknown as PdfDocument;
@@ -77,25 +93,27 @@ function pdf(drawing: Drawing, options: ExportOptions, pictures: ReadonlyMap<str
     doc.on('end', () => resolve(new Uint8Array(Buffer.concat(chunks))));
     doc.on('error', reject);
   });
-  const { ground } = drawing.page;
-  if (options.ground === 'page' && ground) doc.rect(0, 0, width * POINTS, height * POINTS).fill(ground);
   const bytesOf = ({ id }: PictureNode['placed']): Uint8Array | null => pictures.get(id) ?? null;
-  paintPdf(doc, sceneOf(drawing, { references: options.reference }), box, bytesOf);
+  paintPdf(doc, composition, bytesOf);
   doc.end();
   return done;
 }
 
-async function raster(drawing: Drawing, svg: string, options: ExportOptions): Promise<Uint8Array> {
-  const { format, scope, ground, dpi, quality, size } = options;
-  const { width, height } = size;
-  const box = viewOf(drawing, scope);
-  // The density at which one page unit becomes as many pixels as are wanted.
-  const density = Math.min(100_000, Math.max(1, (96 * width) / (box.maxX - box.minX)));
+async function raster(
+  { box, ground, unit }: Composition,
+  svg: string,
+  { format, dpi, quality }: Delivery,
+  { size: { width, height } }: FileOptions,
+): Promise<Uint8Array> {
+  // The density at which one page unit becomes as many pixels as are wanted: the renderer takes px for points.
+  const perUnit = unit === 'px' ? 72 : 96;
+  const density = Math.min(100_000, Math.max(1, (perUnit * width) / (box.maxX - box.minX)));
   let image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, {
     fit: 'fill',
   });
   // The ground's own edge would be see-through where the page does not end on a whole pixel; JPEG has nothing see-through.
-  const under = ground === 'page' ? drawing.page.ground : null;
+  const isCovered = ground && ground.box.minX <= box.minX && ground.box.maxX >= box.maxX;
+  const under = isCovered ? ground.colour : null;
   if (under || format === 'jpeg') image = image.flatten({ background: under ?? '#ffffff' });
   image = image.withIccProfile('srgb').withMetadata({ density: dpi });
   const encoded = {

@@ -1,21 +1,21 @@
-import { emptyBox, isEmptyBox, joinBoxes } from '../../geometry/box';
 import type { Matrix } from '../../geometry/matrix';
-import { distance, type Box } from '../../geometry/point';
-import { alphaOf, opaque } from '../../colour/colour';
-import { seenLines } from '../../drawing/items';
+import { distance } from '../../geometry/point';
+import { composed } from '../../deliver/composed';
+import { hasBlends, type Composition } from '../../deliver/composition';
+import { firstDelivery, plainSvgLook, type SvgLook } from '../../deliver/delivery';
 import { middleOf } from '../../drawing/placement';
-import { lineBox } from '../../drawing/run';
-import type { Drawing, Line } from '../../drawing/schema';
+import type { Drawing, Line, Paint } from '../../drawing/schema';
 import { toUnit } from '../../drawing/unit';
 import { bodyOf, IN_FILES } from '../../ink/body';
 import { beforeMap, colourOf, ovalMap, type GradientInk, type Ink } from '../../scene/ink';
-import { sceneOf, type LayerNode, type LineNode, type Part, type PictureNode, type Scene } from '../../scene/scene';
+import type { LayerNode, LineNode, Part, PictureNode, Scene } from '../../scene/scene';
 import { decimal, outlineData, pathData } from '../pathData';
 import { bytesOf, dataAddress } from './pictures';
 import { livingData } from './living';
+import { SwatchStyles } from './swatchStyles';
 
 export type WriteSvgOptions = {
-  /** What the picture shows: the whole page (default), or just as much as the lines take. */
+  /** What the picture shows: the whole page (default), or just as much as the drawing takes. */
   scope?: 'page' | 'drawing';
   /** Whether the references are in it. They are not, unless asked for. */
   reference?: boolean;
@@ -34,12 +34,21 @@ export type WriteSvgOptions = {
  */
 export function writeSvg(drawing: Drawing, options: WriteSvgOptions = {}): string {
   const { scope = 'page', reference = false, precision = 3, ground = false } = options;
-  const href = options.pictureHref ?? ownAddress;
   if (!Number.isInteger(precision) || precision < 0 || precision > 12) {
     throw new RangeError('the precision must be a whole number from 0 to 12');
   }
-  return new Writer(drawing, scope, precision, href).written(reference, ground);
+  const composition = composed(drawing, { ...firstDelivery, scope, reference, ground });
+  return writeComposition(composition, { ...plainSvgLook, decimals: precision }, { pictureHref: options.pictureHref });
 }
+
+export type WriteCompositionOptions = Pick<WriteSvgOptions, 'pictureHref'> & {
+  /** Of the document; one without a title has none. */
+  title?: string;
+};
+
+/** What a file shows as SVG, in the look that is wanted. */
+export const writeComposition = (c: Composition, look: SvgLook, options: WriteCompositionOptions = {}): string =>
+  new Writer(c, look, options.pictureHref ?? ownAddress).written(options.title);
 
 /** A picture that came in an SVG is written with its bytes; another by the hash of its original. */
 function ownAddress(placed: PictureNode['placed']): string {
@@ -47,49 +56,48 @@ function ownAddress(placed: PictureNode['placed']): string {
   return bytes ? dataAddress(bytes.bytes) : `pictures/${placed.picture}`;
 }
 
-/** The part of the plane that is shown. A drawing without visible lines shows its page. */
-export function viewOf(drawing: Drawing, scope: 'page' | 'drawing'): Box {
-  const page = { minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height };
-  if (scope === 'page') return page;
-  const box = seenLines(drawing).reduce((b, l) => joinBoxes(b, lineBox(l)), emptyBox);
-  return isEmptyBox(box) ? page : box;
-}
-
 class Writer {
   private readonly ids = new Set<string>();
   private readonly defs: string[] = [];
   private readonly gradients = new Map<string, string>();
+  private readonly swatches: SwatchStyles;
+  private readonly precision: number;
 
   constructor(
-    private readonly drawing: Drawing,
-    private readonly scope: 'page' | 'drawing',
-    private readonly precision: number,
+    private readonly composition: Composition,
+    private readonly look: SvgLook,
     private readonly href: (placed: PictureNode['placed']) => string,
-  ) {}
+  ) {
+    this.precision = look.decimals;
+    this.swatches = new SwatchStyles(composition.drawing, look.colours);
+  }
 
   private readonly n = (v: number): string => decimal(v, this.precision);
 
-  written(reference: boolean, ground: boolean): string {
-    const { n, drawing } = this;
-    const { page } = drawing;
-    const box = viewOf(drawing, this.scope);
+  written(title?: string): string {
+    const { n } = this;
+    const { box, ground, unit, under, art, over } = this.composition;
+    const size = (v: number) => `${decimal(toUnit(v, unit), 4)}${unit}`;
+    const below = this.scene(under);
+    const own = this.scene(art);
+    const apart = hasBlends(art) ? ['<g data-part="art" style="isolation:isolate">', ...own, '</g>'] : own;
+    const above = this.scene(over);
+    const links = [...below, ...own].some((e) => e.includes('<image'));
     const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
-    const size = (v: number) => `${decimal(toUnit(v, page.unit), 4)}${page.unit}`;
-    const scene = sceneOf(drawing, { references: reference });
-    const under = scene.filter((node) => node.kind === 'picture').map((node) => this.picture(node));
-    const art = this.scene(scene.filter((node) => node.kind !== 'picture'));
-    const own = hasBlends(scene) ? ['<g data-part="art" style="isolation:isolate">', ...art, '</g>'] : art;
-    const links = own.some((e) => e.includes('<image')) || under.length > 0;
+    const styles = this.swatches.sheet();
     return [
       `<svg xmlns="http://www.w3.org/2000/svg"${links ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${size(width)}" height="${size(height)}" viewBox="${n(box.minX)} ${n(box.minY)} ${n(width)} ${n(height)}">`,
+      ...(title && this.look.metadata ? [`<title>${escaped(title)}</title>`] : []),
+      ...(styles ? [`<style>${styles}</style>`] : []),
       ...(this.defs.length > 0 ? [`<defs>${this.defs.join('')}</defs>`] : []),
-      ...(ground && page.ground
+      ...(ground
         ? [
-            `<rect x="${n(box.minX)}" y="${n(box.minY)}" width="${n(width)}" height="${n(height)}" fill="${page.ground}"/>`,
+            `<rect x="${n(ground.box.minX)}" y="${n(ground.box.minY)}" width="${n(ground.box.maxX - ground.box.minX)}" height="${n(ground.box.maxY - ground.box.minY)}" fill="${ground.colour}"/>`,
           ]
         : []),
-      ...under,
-      ...own,
+      ...below,
+      ...apart,
+      ...above,
       '</svg>\n',
     ].join('\n');
   }
@@ -104,13 +112,15 @@ class Writer {
   private layer(layer: LayerNode): string[] {
     const [only] = layer.children;
     // A line's own opacity or blend stands with it.
-    if (layer.name === undefined && only?.kind === 'line') return [this.line(only, laying(layer))];
+    if (layer.name === undefined && only?.kind === 'line' && !layer.clip && !layer.map)
+      return [this.line(only, laying(layer))];
     const inner = this.scene(layer.children);
     if (inner.length === 0) return [];
-    const title = layer.name ? [`<title>${escaped(layer.name)}</title>`] : [];
+    const title = layer.name && this.look.metadata ? [`<title>${escaped(layer.name)}</title>`] : [];
     const id = layer.name ? ` id="${this.idFor(layer.name, 'sheet')}"` : '';
     const clip = layer.clip ? ` clip-path="url(#${this.clip(layer.clip)})"` : '';
-    return [`<g${id}${laying(layer)}${clip}>`, ...title, ...inner, '</g>'];
+    const map = layer.map ? ` transform="matrix(${matrixFigures(layer.map, this.precision + 2)})"` : '';
+    return [`<g${id}${laying(layer)}${clip}${map}>`, ...title, ...inner, '</g>'];
   }
 
   private clip(line: Line): string {
@@ -121,18 +131,38 @@ class Writer {
     return id;
   }
 
-  private line({ line, parts }: LineNode, laid: string): string {
+  private line(node: LineNode, laid: string): string {
+    return this.swatches.merged(this.drawn(node, laid));
+  }
+
+  private drawn({ line, parts }: LineNode, laid: string): string {
     const body = parts.find((p) => p.kind === 'area' && p.within === 'body');
     const area = parts.find((p) => p.kind === 'area' && p.within === 'line');
     const stroke = parts.find((p) => p.kind === 'stroke');
-    if (!body) return this.plainLine(line, area, stroke, parts.length > 1 && parts[0] === stroke, laid);
+    const isBelow = parts.length > 1 && parts[0] === stroke;
+    if (!body && stroke && this.outlines) return this.outlined(line, stroke.ink, area, isBelow, '', laid);
+    if (!body) return this.plainLine(line, area, stroke, isBelow, laid);
+    const living = this.look.metadata && !this.outlines ? ` ${livingData(line, this.precision, escaped)}` : '';
+    return this.outlined(line, body.ink, area, parts[0] === body, living, laid);
+  }
+
+  /** A stroke as the outline of its body, beside its fill. `living` tells what the outline was made from. */
+  private outlined(
+    line: Line,
+    ink: Ink,
+    area: Part | undefined,
+    isBelow: boolean,
+    living: string,
+    laid: string,
+  ): string {
     const outline = outlineData(bodyOf(line, IN_FILES), this.precision);
     const { id, end } = this.named(line);
-    const living = `<path${id} d="${outline}"${this.paint('fill', body.ink)} stroke="none" ${livingData(line, this.precision, escaped)}`;
-    if (!area) return `${living}${laid}${end}`;
-    const fill = `<path d="${pathData(line, this.precision)}"${this.area(area)} stroke="none" data-part="fill"/>`;
-    const both = parts[0] === body ? [`${living}${end}`, fill] : [fill, `${living}${end}`];
-    return (laid ? [`<g data-part="line"${laid}>`, ...both, '</g>'] : both).join('\n');
+    const stroke = `<path${id} d="${outline}"${this.paint('fill', ink, line.style.stroke)} stroke="none"${living}`;
+    if (!area) return `${stroke}${laid}${end}`;
+    const part = living ? ' data-part="fill"' : '';
+    const fill = `<path d="${pathData(line, this.precision)}"${this.area(area, line)} stroke="none"${part}/>`;
+    const both = isBelow ? [`${stroke}${end}`, fill] : [fill, `${stroke}${end}`];
+    return (laid ? [`<g${living && ' data-part="line"'}${laid}>`, ...both, '</g>'] : both).join('\n');
   }
 
   private plainLine(
@@ -149,30 +179,33 @@ class Writer {
       s.dash ? ` stroke-dasharray="${s.dash.lengths.map(n).join(' ')}" stroke-dashoffset="${n(s.dash.offset)}"` : '',
       isBelow ? ' paint-order="stroke"' : '',
     ].join('');
-    const fill = area ? this.area(area) : ' fill="none"';
-    // A stroke of no width is written too: its colour and ends come back with it.
-    const own = stroke
-      ? this.paint('stroke', stroke.ink)
-      : this.paint('stroke', colourOf(this.drawing, line.style.stroke, line));
+    const fill = area ? this.area(area, line) : ' fill="none"';
     const { id, end } = this.named(line);
+    if (!stroke && this.outlines) return `<path${id} d="${pathData(line, this.precision)}"${fill}${laid}${end}`;
+    // A stroke of no width is written too: its colour and ends come back with it.
+    const own = this.paint(
+      'stroke',
+      stroke?.ink ?? colourOf(this.composition.drawing, line.style.stroke, line),
+      line.style.stroke,
+    );
     return `<path${id} d="${pathData(line, this.precision)}"${fill}${own} stroke-width="${n(s.width)}" stroke-linecap="${s.cap}" stroke-linejoin="${s.join}"${more}${laid}${end}`;
   }
 
   /** What tells a line's name: an id made of it, and the title within its element, which ends with that. */
   private named({ name }: Line): { id: string; end: string } {
     if (!name) return { id: '', end: '/>' };
-    return { id: ` id="${this.idFor(name, 'line')}"`, end: `><title>${escaped(name)}</title></path>` };
+    const end = this.look.metadata ? `><title>${escaped(name)}</title></path>` : '/>';
+    return { id: ` id="${this.idFor(name, 'line')}"`, end };
   }
 
-  private area(part: Part): string {
+  private area(part: Part, line: Line): string {
     const rule = part.kind === 'area' && part.evenOdd ? ' fill-rule="evenodd"' : '';
-    return `${this.paint('fill', part.ink)}${rule}`;
+    return `${this.paint('fill', part.ink, line.style.fill)}${rule}`;
   }
 
-  private paint(what: 'fill' | 'stroke', ink: Ink): string {
+  private paint(what: 'fill' | 'stroke', ink: Ink, paint: Paint | null): string {
     if (typeof ink !== 'string') return ` ${what}="url(#${this.gradient(ink)})"`;
-    const alpha = alphaOf(ink);
-    return ` ${what}="${opaque(ink)}"${alpha < 1 ? ` ${what}-opacity="${decimal(alpha, 4)}"` : ''}`;
+    return this.swatches.attribute(what, ink, paint);
   }
 
   private gradient(ink: GradientInk): string {
@@ -185,10 +218,11 @@ class Writer {
         ? `x1="${n(from.x)}" y1="${n(from.y)}" x2="${n(to.x)}" y2="${n(to.y)}"`
         : `cx="${n(from.x)}" cy="${n(from.y)}" r="${n(distance(from, to))}"${focus ? ` fx="${n(focus.x)}" fy="${n(focus.y)}"` : ''}`;
     const mapped = oval ? ` gradientTransform="matrix(${matrixFigures(oval, this.precision)})"` : '';
-    const inner = stops.map(({ at, colour }) => {
-      const alpha = alphaOf(colour);
-      const opacity = alpha < 1 ? ` stop-opacity="${decimal(alpha, 4)}"` : '';
-      return `<stop offset="${decimal(at, 4)}" stop-color="${opaque(colour)}"${opacity}/>`;
+    const { gradients } = this.composition.drawing;
+    const kept = gradients?.find((g) => g.id === ink.id)?.stops;
+    const paintAt = (i: number): Paint | null => kept?.[i]?.colour ?? null;
+    const inner = stops.map(({ at, colour }, i) => {
+      return `<stop offset="${decimal(at, 4)}"${this.swatches.attribute('stop-color', colour, paintAt(i))}/>`;
     });
     // Many items may be painted with one: it is written once.
     const body = `gradientUnits="userSpaceOnUse" ${places}${mapped}>${inner.join('')}</${kind}Gradient>`;
@@ -212,6 +246,10 @@ class Writer {
     return `<image x="${n(placed.at.x)}" y="${n(placed.at.y)}" width="${n(placed.width)}" height="${n(placed.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blended} xlink:href="${escaped(this.href(placed))}"/>`;
   }
 
+  private get outlines(): boolean {
+    return this.look.strokes === 'outlines';
+  }
+
   /** An XML id made of a name, unlike the others. */
   private idFor(name: string, kind: string): string {
     const plain =
@@ -226,12 +264,6 @@ class Writer {
     return id;
   }
 }
-
-/** Whether something in the art is blended: then the art is kept apart from what lies below it. */
-const hasBlends = (scene: Scene): boolean =>
-  scene.some((node) => node.kind === 'layer' && (node.blend !== 'normal' || hasBlendsWithin(node.children)));
-const hasBlendsWithin = (scene: Scene): boolean =>
-  scene.some((node) => (node.kind === 'picture' && node.blend !== 'normal') || hasBlends([node]));
 
 const matrixFigures = ({ a, b, c, d, e, f }: Matrix, precision: number): string =>
   [a, b, c, d, e, f].map((v) => decimal(v, precision + 2)).join(' ');

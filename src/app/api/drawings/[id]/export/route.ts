@@ -1,36 +1,57 @@
 import { z } from 'zod';
-import { cardOf } from '@/server/drawings';
-import { drawingId, route } from '@/server/http';
-import { stateOf } from '@/server/journal';
+import { deliverySchema, firstDelivery, type Delivery } from '@/core/deliver/delivery';
+import { fileName, filesOf } from '@/core/deliver/files';
 import { fileFormats, mimeOf } from '@/core/formats/fileFormats';
+import { cardOf } from '@/server/drawings';
+import { drawingId, fileHeaders, jsonBody, route } from '@/server/http';
+import { stateOf } from '@/server/journal';
+import { Problem } from '@/server/problem';
 import { exportedDrawing } from '@/server/render';
 
+const MOST_BYTES = 8_000_000;
+const flag = z
+  .enum(['0', '1'])
+  .default('0')
+  .transform((v) => v === '1');
 const query = z.object({
   format: z.enum(fileFormats),
   scope: z.enum(['page', 'drawing']).default('page'),
   dpi: z.coerce.number().min(1).max(2_400).optional(),
   quality: z.coerce.number().int().min(1).max(100).default(90),
   ground: z.enum(['none', 'page']).default('none'),
-  reference: z
-    .enum(['0', '1'])
-    .default('0')
-    .transform((v) => v === '1'),
+  reference: flag,
+  shows: deliverySchema.shape.shows.default('all'),
+  mirror: flag,
 });
 
-export const GET = route<{ id: string }>(async (request, params) => {
+/** A file of the page or the drawing. */
+export const GET = route<{ id: string }>((request, params) => {
   const id = drawingId(params);
-  const asked = query.parse(Object.fromEntries(new URL(request.url).searchParams));
+  const { ground, dpi, ...asked } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
+  const pageDpi = stateOf(id).drawing.page.dpi;
+  return answer(id, { ...firstDelivery, ...asked, ground: ground === 'page', dpi: dpi ?? pageDpi }, request.signal);
+});
+
+/** The same with all that can be chosen of it; of several files the first. */
+export const POST = route<{ id: string }>(async (request, params) =>
+  answer(drawingId(params), await jsonBody(request, deliverySchema, MOST_BYTES), request.signal),
+);
+
+async function answer(id: string, wanted: Delivery, signal: AbortSignal): Promise<Response> {
   const { title } = cardOf(id);
   const { drawing } = stateOf(id);
-  const options = { ...asked, title, dpi: asked.dpi ?? drawing.page.dpi };
-  const body = await exportedDrawing(drawing, options, { signal: request.signal });
-  return new Response(body as BodyInit, {
-    headers: {
-      'content-type': mimeOf[asked.format],
-      'content-length': String(body.length),
-      'content-disposition': `attachment; filename="drawing.${asked.format}"; filename*=UTF-8''${encodeURIComponent(title)}.${asked.format}`,
-      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
-      'x-content-type-options': 'nosniff',
-    },
-  });
-});
+  const { drawing: first, beside } = firstFile(drawing, wanted);
+  const body = await exportedDrawing(first, wanted, { title, ...(beside && { beside }) }, { signal });
+  const headers = fileHeaders(fileName([title], wanted.format), mimeOf[wanted.format]);
+  return new Response(body as BodyInit, { headers: { ...headers, 'content-length': String(body.length) } });
+}
+
+/** @throws Problem 400 when nothing is to be made of what was chosen; a page may well be empty. */
+function firstFile(drawing: Parameters<typeof filesOf>[0], wanted: Delivery): ReturnType<typeof filesOf>[number] {
+  if (wanted.each === 'all' && wanted.scope !== 'chosen') return { name: '', drawing };
+  try {
+    return filesOf(drawing, wanted)[0];
+  } catch (error) {
+    throw new Problem(400, 'nothing', `No file can be made: ${(error as Error).message}.`);
+  }
+}
