@@ -5,9 +5,26 @@ import sharp from 'sharp';
 import { readSvg } from '../src/core';
 import { allLines } from '../src/core/drawing/items';
 import { svgFeatures } from '../src/core/test/svg/features';
-import { BenchHand } from './bench';
+import { freshSheet, type Drawing } from '../src/core/drawing/schema';
+import { BenchHand, drawingOf, levelLine } from './bench';
 
 const badge = svgFeatures.find(([name]) => name === 'a badge')![1];
+
+/** A line that is not of the palette, one that is, and a sheet with nothing on it. */
+const withTwoSheets = (d: Drawing): Drawing => {
+  const painted = (id: string, y: number, stroke: Drawing['sheets'][number]['style']['stroke']) => {
+    const line = levelLine(id, y);
+    return { ...line, style: { ...line.style, stroke } };
+  };
+  return {
+    ...d,
+    palette: [{ id: 'leaf', name: 'Leaf', colour: '#2a9d8f' }],
+    sheets: [
+      { ...d.sheets[0], items: [painted('a', 150, '#123456'), painted('b', 300, { swatch: 'leaf' })] },
+      freshSheet('nothing', 'Nothing yet', '#d1495b'),
+    ],
+  };
+};
 
 /** Brings an SVG in from the home page, as a file. */
 async function bringIn(page: Page, name: string, text: string): Promise<string> {
@@ -161,4 +178,67 @@ test('a drawing is saved as a package, thrown away for good, and opened again wi
   // A node each.
   for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
   await expect.poll(async () => allLines(await there.saved()).length).toBe(allLines(before).length - 1);
+});
+
+test('choices are kept as presets; several files come in one press, and are found again', async ({ page, request }) => {
+  test.setTimeout(120_000);
+  const id = await bringIn(page, 'badge.svg', badge);
+  await BenchHand.open(page, id, { stage: 'deliver', view: { scale: 2, x: 60, y: 60 }, tool: 'select' });
+  const card = page.getByRole('group', { name: 'Save as a file' });
+  const keep = async (name: string): Promise<void> => {
+    await card.getByRole('button', { name: 'Keep' }).click();
+    await page.getByLabel('Name of the preset').fill(name);
+    await page.keyboard.press('Enter');
+    await expect(card.getByRole('button', { name: 'Keep' })).toBeDisabled();
+  };
+  const pick = async (label: string, option: string): Promise<void> => {
+    await page.getByRole('combobox', { name: label, exact: true }).click();
+    await page.locator('.ant-select-item-option', { hasText: option }).click();
+  };
+  await keep('for the shop');
+  await pick('Kind of file', 'PDF');
+  await pick('What it shows', 'lines only');
+  await card.getByRole('button', { name: 'For print' }).click();
+  await pick('Paper', 'A4');
+  await keep('to be coloured');
+  await card.getByRole('button', { name: 'Several' }).click();
+  await page.getByRole('button', { name: 'Make all 2, as a zip' }).click();
+  const made = page.getByRole('group', { name: 'Made files' });
+  await expect(made.getByRole('link', { name: 'Save badge.zip' })).toBeVisible({ timeout: 30_000 });
+  // Whoever went away finds them.
+  await page.reload();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    made.getByRole('link', { name: 'Save badge.zip' }).click({ timeout: 20_000 }),
+  ]);
+  const bytes = await readFile(await download.path());
+  const { jobs } = await (await request.get(`/api/drawings/${id}/files`)).json();
+  expect(jobs[0]).toMatchObject({ state: 'done', total: 2, bytes: bytes.length });
+  const text = bytes.toString('latin1');
+  expect(text).toContain('badge, for the shop.svg');
+  expect(text).toContain('badge, to be coloured.pdf');
+  await made.getByRole('button', { name: 'Forget badge.zip' }).click();
+  await expect(made).toBeHidden();
+});
+
+test('what is left to do is counted, and each leads to its place', async ({ page, request }) => {
+  const hand = await BenchHand.open(page, await drawingOf(request, withTwoSheets), {
+    stage: 'deliver',
+    tool: 'select',
+  });
+  await page.getByText('Ready?', { exact: true }).first().click();
+  const card = page.getByRole('group', { name: 'Ready?' });
+  await expect(card).toContainText('1 part to do');
+  await expect(card).toContainText('1 empty sheet');
+  await expect(card).toContainText('1 in #123456, not of the palette');
+  await expect(card.getByRole('button', { name: /overhang|gap|crumb|no notes/ }).first()).toBeVisible({
+    timeout: 20_000,
+  });
+  await card.getByRole('button', { name: /not of the palette/ }).click();
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeVisible();
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => allLines(await hand.saved()).map((l) => l.id)).toEqual(['b']);
+  await expect(card).not.toContainText('not of the palette, ');
+  await card.getByRole('button', { name: /1 empty sheet/ }).click();
+  await expect(page.locator('.sheet.now', { hasText: 'Nothing yet' })).toBeVisible();
 });

@@ -69,3 +69,61 @@ test('a version waits until all is saved; without the server none is kept, and t
   await expect(page.getByRole('button', { name: 'Compare with lost?' })).toBeVisible();
   expect(await hand.lines()).toHaveLength(1);
 });
+
+test('the time line: any state is seen, compared, opened as a drawing, gone back to', async ({ page }) => {
+  const lines = [levelLine('one', 200), levelLine('two', 300)];
+  const hand = await BenchHand.open(page, await drawingWith(page.request, lines), { tool: 'select' });
+  await hand.click({ x: 350, y: 200 });
+  await page.keyboard.press('Delete');
+  await hand.saved();
+  await page.keyboard.press('a');
+  await hand.click({ x: 150, y: 420 });
+  await hand.click({ x: 450, y: 420 });
+  await page.keyboard.press('Escape');
+  const now = await hand.lines();
+  expect(now).toHaveLength(2);
+
+  const versions = page.getByRole('button', { name: 'Versions', exact: true });
+  await versions.click();
+  await page.getByLabel('Name of the version').fill('three');
+  await page.getByLabel('Note to the version').fill('with a line below');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.locator('.version-note')).toHaveText('with a line below');
+
+  const line = page.getByRole('group', { name: 'Time line' });
+  const slider = line.getByRole('slider', { name: 'Moment of the history' });
+  /** To where both lines were laid. */
+  const toBoth = async (): Promise<void> => {
+    await slider.focus();
+    await page.keyboard.press('Home');
+    await page.keyboard.press('ArrowRight');
+  };
+  await toBoth();
+  await expect(line.getByRole('img')).toHaveAttribute('alt', /change \d+/);
+  await expect.poll(() => line.getByRole('img').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(100);
+  await line.getByRole('button', { name: 'Compare with now' }).click();
+  const pill = page.getByRole('status', { name: 'What differs' });
+  await expect(pill).toContainText('1 added');
+  await expect(pill).toContainText('1 gone');
+  await expect(pill).toContainText('0 changed');
+  // What is gone is shown where it was.
+  const [r, g, b] = await hand.colourAt({ x: 350, y: 200 });
+  expect(r + g + b).toBeLessThan(740);
+  await pill.getByRole('button', { name: 'Done' }).click();
+  await expect(pill).toBeHidden();
+
+  await versions.click();
+  await toBoth();
+  await line.getByRole('button', { name: 'Go back' }).click();
+  await expect.poll(async () => (await hand.lines()).map((l) => l.id)).toEqual(['one', 'two']);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await hand.lines()).map((l) => l.id)).toEqual(now.map((l) => l.id));
+
+  await versions.click();
+  await toBoth();
+  await line.getByRole('button', { name: 'Open as a drawing' }).click();
+  await page.waitForURL((url) => !url.href.includes(hand.id), { timeout: 20_000 });
+  const copy = page.url().split('/').at(-1)!;
+  const { drawing } = await (await page.request.get(`/api/drawings/${copy}`)).json();
+  expect(drawing.sheets[0].items.map((i: { id: string }) => i.id)).toEqual(['one', 'two']);
+});

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
@@ -59,7 +59,7 @@ export function keepHistory(
   card: Pick<DrawingCard, 'title' | 'stage' | 'createdAt' | 'changedAt'>,
   first: Drawing,
   { changes, drawing }: { changes: readonly KeptChange[]; drawing: Drawing },
-  named: readonly { name: string; revision: number; at: number }[],
+  named: readonly { name: string; note?: string | undefined; revision: number; at: number }[],
 ): string {
   const id = nanoid(12);
   database().transaction((tx) => {
@@ -92,10 +92,39 @@ export function updateCard(id: string, card: { title?: string; stage?: string })
   return cardOf(id);
 }
 
-/** A copy with a history of its own, of a drawing as it is or as it was at a revision. */
-export function duplicateDrawing(id: string, revision?: number): { id: string; revision: number } {
+/**
+ * A copy of a drawing as it is, or as it was at a revision, with all of its history and its versions up to there.
+ * @throws Problem 404, 409 where it is damaged before.
+ */
+export function duplicateDrawing(id: string, wanted?: number): { id: string; revision: number } {
   const { title, stage } = cardOf(id);
-  return keepDrawing(`${title} (copy)`.slice(0, 200), stateOf(id, revision).drawing, stage);
+  const { drawing, revision } = stateOf(id, wanted);
+  const copy = nanoid(12);
+  const now = Date.now();
+  database().transaction((tx) => {
+    const card = { title: `${title} (copy)`.slice(0, 200), stage, createdAt: now, changedAt: now };
+    tx.insert(drawings)
+      .values({ id: copy, ...card, revision, ...progressOf(drawing) })
+      .run();
+    const upTo = sql`where drawing_id = ${id} and revision <= ${revision}`;
+    tx.run(
+      sql`insert into journal (drawing_id, revision, change_id, label, body, at, schema)
+          select ${copy}, revision, change_id, label, body, at, schema from journal ${upTo}`,
+    );
+    tx.run(
+      sql`insert into snapshots (drawing_id, revision, body) select ${copy}, revision, body from snapshots ${upTo}`,
+    );
+    for (const { id: _, drawingId: __, ...version } of tx
+      .select()
+      .from(versions)
+      .where(eq(versions.drawingId, id))
+      .all())
+      if (version.revision <= revision)
+        tx.insert(versions)
+          .values({ ...version, id: nanoid(12), drawingId: copy })
+          .run();
+  });
+  return { id: copy, revision };
 }
 
 /** Notes how far a drawing is, where an earlier program has not. */

@@ -116,6 +116,12 @@ export const drawingId = (params: { id: string }): string => idFrom(params.id, '
 /** The id of a version from a path. @throws Problem 404 for what cannot be one. */
 export const versionId = (params: { v: string }): string => idFrom(params.v, 'version');
 
+/** The number of a revision from a path. @throws Problem 404 for what cannot be one. */
+export function revisionNumber({ r }: { r: string }): number {
+  if (!/^\d{1,9}$/.test(r)) throw notFound('revision');
+  return Number(r);
+}
+
 /** The id of a file that was asked for, from a path. @throws Problem 404 for what cannot be one. */
 export const fileId = (params: { file: string }): string => idFrom(params.file, 'file');
 

@@ -16,6 +16,7 @@ import {
 import { appendChanges, forget, stateOf } from './journal';
 import { dataFolder } from './place';
 import { freshDataFolder } from './test/dataFolder';
+import { keepVersion, listVersions, restoreVersion } from './versions';
 
 freshDataFolder();
 
@@ -90,11 +91,21 @@ test('changes that came too late become a drawing of their own', () => {
   expect(stateOf(id).revision).toBe(3);
 });
 
-test('copies have a history of their own; the bin gives back; for good is for good', () => {
+test('copies bring the history and the versions along, and go on by themselves; the bin gives back; for good is for good', () => {
   const { id } = keepDrawing('F', start);
   appendChanges(id, 0, series(2));
+  keepVersion(id, 'First', 1, 'before the rest');
+  const early = duplicateDrawing(id, 1);
+  expect(stateOf(early.id)).toEqual(stateOf(id, 1));
+  appendChanges(id, 2, [{ id: 'late', ...removeLines(stateOf(id).drawing, ['l0']) }]);
+  keepVersion(id, 'Last');
+  expect(listVersions(early.id)).toMatchObject([{ name: 'First', note: 'before the rest', revision: 1 }]);
   const copy = duplicateDrawing(id);
-  expect(stateOf(copy.id)).toEqual({ revision: 0, drawing: stateOf(id).drawing });
+  for (let r = 0; r <= 3; r++) expect(stateOf(copy.id, r)).toEqual(stateOf(id, r));
+  expect(listVersions(copy.id).map((v) => v.name)).toEqual(['Last', 'First']);
+  restoreVersion(copy.id, listVersions(copy.id)[1].id);
+  expect(stateOf(copy.id).drawing).toEqual(stateOf(id, 1).drawing);
+  expect(stateOf(id).revision).toBe(3);
   updateCard(copy.id, { title: 'G', stage: 'ink' });
   expect(listDrawings().find((d) => d.id === copy.id)).toMatchObject({ title: 'G', stage: 'ink' });
   expect(() => deleteForGood(copy.id)).toThrow(expect.objectContaining({ status: 409 }));

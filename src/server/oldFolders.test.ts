@@ -70,12 +70,12 @@ describe.each([
   });
 
   test('goes on: moved in one short step, and back to the last bit', () => {
-    const id = duplicateDrawing(idOf(title)).id;
+    const { id, revision } = duplicateDrawing(idOf(title));
     const { drawing } = stateOf(id);
     const ids = allLines(drawing).map((l) => l.id);
     const move = { id: 'm', ...moveLines(drawing, ids, { x: 0.1, y: 1 / 3 }) };
     expect(move.steps.map((s) => s.step)).toEqual(['translate']);
-    appendChanges(id, 0, [move, inverseOf(move, 'b', 'Undo')]);
+    appendChanges(id, revision, [move, inverseOf(move, 'b', 'Undo')]);
     expect(stateOf(id).drawing).toEqual(drawing);
   });
 });

@@ -2,6 +2,7 @@ import { type Drawing } from '@/core';
 import { pixelsAt } from '@/core/drawing/unit';
 import { composed } from '@/core/deliver/composed';
 import { firstDelivery, type Delivery } from '@/core/deliver/delivery';
+import type { Motion } from '@/core/replay/motion';
 import { leavesOf, sceneOf } from '@/core/scene/scene';
 import { isRaster } from '@/core/formats/fileFormats';
 import type { FileOptions, PictureFiles } from './jobs/exportedFile';
@@ -47,6 +48,18 @@ export async function exportedDrawing(
     );
   const files = await pictureFiles(asked.beside ?? [drawing], wanted.reference, how.pictures);
   return inThread('exportedFile', [drawing, wanted, options, files, folder('derived')], how);
+}
+
+/** A drawing that draws itself: one file, or one for each picture. @throws Problem as for a file. */
+export async function movingDrawing(
+  drawing: Drawing,
+  wanted: Delivery,
+  motion: Motion,
+  title: string,
+  how: InThread,
+): Promise<Uint8Array[]> {
+  const files = await pictureFiles([drawing], wanted.reference);
+  return inThread('movingFile', [drawing, wanted, motion, title, files, folder('derived')], how);
 }
 
 /** The files of drawings' pictures: as they came, or of a size that they are shown in. */

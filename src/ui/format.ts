@@ -34,6 +34,16 @@ export const formatBytes = (bytes: number): string =>
       : `${formatNumber(bytes / 1_000_000, 1)} MB`;
 
 const day = new Intl.DateTimeFormat('en', { day: 'numeric', month: 'short', year: 'numeric' });
+const moment = new Intl.DateTimeFormat('en', {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  hour: '2-digit',
+  minute: '2-digit',
+  hour12: false,
+});
+/** A day and a time of it, by the clock here. */
+export const formatTime = (ms: number): string => moment.format(ms);
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
 
 /** How long ago: "just now", "5 minutes ago", "yesterday"; the day, when it is over a week. */

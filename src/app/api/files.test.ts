@@ -3,6 +3,7 @@ import path from 'node:path';
 import sharp, { type Sharp } from 'sharp';
 import { fromBuffer } from 'yauzl';
 import { firstDelivery, type Delivery } from '@/core/deliver/delivery';
+import type { MotionKind } from '@/core/replay/motion';
 import { jobFile, setJob, settleLeftovers, type ShownJob } from '@/server/files/jobRows';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { GET as list, POST as begin } from './drawings/[id]/files/route';
@@ -14,7 +15,7 @@ import { GET as content } from './files/[file]/content/route';
 freshDataFolder();
 
 const text =
-  '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><g id="Spout"><path d="M10 10L90 90" stroke="#d1495b" stroke-width="8"/></g><g id="Handle"><path d="M110 10L190 90" stroke="#1f5e8c" stroke-width="8"/></g></svg>';
+  '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><g id="Spout"><path d="M10 10L90 90" fill="none" stroke="#d1495b" stroke-width="8"/></g><g id="Handle"><path d="M110 10L190 90" fill="none" stroke="#1f5e8c" stroke-width="8"/></g></svg>';
 let id = '';
 beforeAll(async () => {
   const { json } = await call(bringIn, 'POST', {}, { body: Buffer.from(text), query: '?title=The/can' });
@@ -89,6 +90,61 @@ test('several in one press come as a zip, each under its name, and are found aga
   expect(width).toBeLessThan(100);
   const { jobs } = (await call(list, 'GET', { id })).json as { jobs: ShownJob[] };
   expect(jobs[0].id).toBe(job.id);
+});
+
+describe('a drawing that draws itself', () => {
+  const motion = { as: 'webp', fps: 6, length: 2, pause: 0.2, width: 100 } as const;
+  const moving = async (as: MotionKind) => {
+    const body = { deliveries: [{ name: '', wanted: { ...firstDelivery, ground: false }, motion: { ...motion, as } }] };
+    const { json } = await call(begin, 'POST', { id }, { body });
+    const job = await ended((json as { job: ShownJob }).job.id);
+    expect(job).toMatchObject({ state: 'done', made: job.total });
+    return { job, ...(await bytesOf(job.id)) };
+  };
+  const inked = async (png: Buffer): Promise<number> => {
+    const { data } = await sharp(png)
+      .flatten({ background: '#fff' })
+      .greyscale()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    return data.reduce((n, v) => n + (v < 200 ? 1 : 0), 0);
+  };
+
+  test.each(['webp', 'gif'] as const)(
+    'as %s: as many pictures as were asked for, with ever more on them',
+    async (as) => {
+      const { job, bytes } = await moving(as);
+      expect(job.name).toBe(`The can.${as}`);
+      const about = await sharp(bytes, { animated: true }).metadata();
+      // Pictures that are alike, while the pen rests, are one that is seen for longer.
+      expect(about).toMatchObject({ width: 100, pageHeight: 50 });
+      expect(about.pages).toBeGreaterThan(8);
+      expect(Math.abs(about.delay!.reduce((a, b) => a + b) - 3000)).toBeLessThan(90);
+      const counts = await Promise.all(
+        [0, 3, 6, about.pages! - 1].map(async (page) => inked(await sharp(bytes, { page }).png().toBuffer())),
+      );
+      expect([...counts].sort((a, b) => a - b)).toEqual(counts);
+      expect(counts[0]).toBeLessThan(0.3 * counts[3]);
+    },
+  );
+
+  test('as numbered pictures, the last as the drawing is', async () => {
+    const { job, bytes } = await moving('frames');
+    expect([job.name, job.total]).toEqual(['The can.zip', 12]);
+    const files = await filesIn(bytes);
+    expect(Object.keys(files)).toEqual(Array.from({ length: 12 }, (_, i) => `${String(i + 1).padStart(4, '0')}.png`));
+    const still = await call(made, 'POST', { id }, { body: { ...firstDelivery, format: 'png', dpi: 48 } });
+    const whole = Buffer.from(await still.response.arrayBuffer());
+    expect(Math.abs((await inked(files['0012.png'])) - (await inked(whole)))).toBeLessThan(8);
+  });
+
+  test('as SVG that moves, and as still SVG in its order', async () => {
+    const { bytes } = await moving('moving svg');
+    expect(bytes.toString()).toContain('@keyframes draw');
+    const { bytes: still } = await moving('svg in order');
+    expect(still.toString().match(/<path /g)).toHaveLength(2);
+    expect(still.toString()).not.toContain('@keyframes');
+  });
 });
 
 test('what cannot be made says why; nothing of it is left', async () => {

@@ -23,11 +23,14 @@ import { paintMirror } from './mirrorMarks';
 import { paintedShape } from './paintedShape';
 import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
+import { paintDifferences } from './differenceMarks';
 import { cssPointer } from './pointers';
 import { PointerPlace } from './pointerPlace';
 import { keptPlace } from './keptPlace';
 import { onKeyUp } from './onKeyUp';
 import { ReferencePlacer } from './referencePlacer';
+import { paintOrder } from './orderMarks';
+import { ReplayPainter } from './replayPainter';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
 import { changesGround, changesMarks } from './whatChanged';
@@ -57,6 +60,7 @@ export class BenchCanvas {
   private readonly moved: MovedLayers;
   private readonly stillGround = new StillGround();
   private readonly placed: (view: View) => View;
+  private readonly replay = new ReplayPainter();
   private announced: Made | null = null;
   private ratio = window.devicePixelRatio;
   private still = true;
@@ -202,12 +206,7 @@ export class BenchCanvas {
     if (s.drawing !== before.drawing) this.send(before.drawing, s.drawing, before.shift);
     if (s.lines !== before.lines) this.tiles.choose(s.lines.size > MANY ? s.lines : null);
     const begins = (s.shift === null) !== (before.shift === null);
-    if (
-      begins ||
-      s.preview !== before.preview ||
-      s.drawing !== before.drawing ||
-      s.uncorrected !== before.uncorrected
-    ) {
+    if (begins || (['preview', 'drawing', 'uncorrected'] as const).some((k) => s[k] !== before[k])) {
       // Lines that begin or cease to move are no longer, or again, painted with what keeps still.
       if (this.live.move(s.drawing, shownDrawing(s))) this.ground.batchDraw();
       this.tiles.hide(s.shift ? [...s.lines] : [...this.live.moved]);
@@ -238,10 +237,8 @@ export class BenchCanvas {
     this.over.batchDraw();
     const hints = this.tool.hints();
     const key = JSON.stringify(hints);
-    if (key !== this.lastHints) {
-      this.lastHints = key;
-      this.onHints(hints);
-    }
+    if (key !== this.lastHints) this.onHints(hints);
+    this.lastHints = key;
     if (!this.input.isPanning) this.container.style.cursor = cssPointer[this.tool.pointer()];
   }
 
@@ -279,16 +276,19 @@ export class BenchCanvas {
     clipToWork(ctx, s, this.ratio);
     ctx.setTransform(scale, 0, 0, scale, s.view.x * this.ratio, s.view.y * this.ratio);
     const pictures = this.pictures.at(scale);
-    if (showsBefore(s)) paintBefore(ctx, s, scale, this.looks, pictures);
+    if (s.replay) this.replay.paint(ctx, s, this.ratio, this.looks, pictures);
+    else if (showsBefore(s)) paintBefore(ctx, s, scale, this.looks, pictures);
     else if (!s.lifted) paintLeaves(ctx, this.live.leaves(shownDrawing(s), s.solo), scale, pictures, this.looks);
+    paintDifferences(ctx, s);
     ctx.setTransform(1, 0, 0, 1, 0, 0);
-    if (!showsBefore(s) && !s.lifted) this.moved.paint(ctx, s, this.ratio);
+    if (!showsBefore(s) && !s.lifted && !s.replay) this.moved.paint(ctx, s, this.ratio);
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);
     paintMirror(ctx, s);
+    paintOrder(ctx, s);
     this.checks.paintAbove(ctx, s, this.live.moved);
-    if (!s.lifted) this.tool.paint(ctx, s.view);
+    if (!s.lifted && !s.replay) this.tool.paint(ctx, s.view);
     paintPageLoupe(ctx, s, this.ratio, this.pointer.at, {
       looks: this.looks,
       pictures: this.pictures,

@@ -15,7 +15,7 @@ type Painters = {
 /** What lies below the marks, as it is compared. The context is in device pixels. */
 export function paintCompared(ctx: CanvasRenderingContext2D, s: BenchState, ratio: number, paint: Painters): void {
   const [width, height] = [s.window.width * ratio, s.window.height * ratio];
-  const hidesLines = s.lifted || showsBefore(s);
+  const hidesLines = s.lifted || showsBefore(s) || s.replay !== null;
   if (s.compare?.kind === 'wipe') {
     const at = s.compare.at * width;
     within(ctx, 0, at, height, () => paint.references(s.view, true));

@@ -9,6 +9,7 @@ export function changesGround(s: BenchState, before: BenchState): boolean {
   const [shown, was] = [shownDrawing(s), shownDrawing(before)];
   return (
     onGround.some((k) => s[k] !== before[k]) ||
+    (s.replay === null) !== (before.replay === null) ||
     // Of very many lines only those that are chosen are coloured by their distance.
     (s.stage === 'refine' && s.lines !== before.lines) ||
     shown.references !== was.references ||
@@ -40,6 +41,8 @@ const above = [
   'trial',
   'flats',
   'stop',
+  'replay',
+  'differences',
 ] as const;
 
 /** Whether the marks have to be. */

@@ -1,5 +1,8 @@
+import type { Drawing } from '@/core';
+import { differencesOf } from '@/core/drawing/differences';
 import { goneBackTo } from '@/core/edits/diff';
 import { deleteVersion, listVersions, openVersion, postVersion, type Version } from '../state/api';
+import { drawingAt } from '../state/history';
 import type { Bench } from '../state/store';
 
 /** How long what is drawn may take to be saved before a version of it is kept, ms. */
@@ -14,19 +17,20 @@ export async function loadVersions(bench: Bench): Promise<void> {
   if (found) bench.setState({ versions: found.versions });
 }
 
-/** Keeps the drawing as it is now, by name. False when that was not possible; then it has been said why. */
-export async function keepVersion(bench: Bench, name: string): Promise<boolean> {
+/** Keeps the drawing as it is now, by name and with a note. False when that was not possible; then it has been said why. */
+export async function keepVersion(bench: Bench, name: string, note = ''): Promise<boolean> {
   const revision = await savedRevision(bench);
   if (revision === null) {
     bench.tell('No version was kept: some changes are not saved yet. Try again when they are.', undefined, 'warning');
     return false;
   }
-  return keepAt(bench, name, revision);
+  return keepAt(bench, name, revision, note);
 }
 
-async function keepAt(bench: Bench, name: string, revision: number): Promise<boolean> {
+/** The same of the drawing as it was at a revision. */
+export async function keepAt(bench: Bench, name: string, revision: number, note = ''): Promise<boolean> {
   const { id } = bench.getState();
-  const kept = await postVersion(id, name, revision).catch((e: Error) => {
+  const kept = await postVersion(id, name, revision, note).catch((e: Error) => {
     bench.tell(`No version was kept: ${e.message}`, undefined, 'warning');
     return null;
   });
@@ -91,6 +95,34 @@ export async function forgetVersion(bench: Bench, v: Version): Promise<void> {
   bench.setState((s) => ({ versions: s.versions?.filter((k) => k.id !== v.id) ?? null }));
   bench.tell(`“${v.name}” is forgotten.`, {
     label: 'Undo',
-    run: () => void keepAt(bench, v.name, v.revision),
+    run: () => void keepAt(bench, v.name, v.revision, v.note),
   });
+}
+
+/** A state of the drawing: at a revision, or as it is now. */
+export type Moment = { readonly revision: number | null; readonly label: string };
+
+const stateAt = async (bench: Bench, { revision }: Moment): Promise<Drawing> =>
+  revision === null ? bench.getState().drawing : (await drawingAt(bench.getState().id, revision)).drawing;
+
+/** Shows on the page what differs between two states. */
+export async function showDifferences(bench: Bench, then: Moment, now: Moment): Promise<void> {
+  try {
+    const [a, b] = await Promise.all([stateAt(bench, then), stateAt(bench, now)]);
+    bench.setState({ differences: { found: differencesOf(a, b), label: `${then.label} → ${now.label}` } });
+  } catch (e) {
+    bench.tell(`They cannot be compared just now: ${(e as Error).message}`, undefined, 'warning');
+  }
+}
+
+/** Makes the drawing what it was at a revision: a change like any other, taken back by undo. */
+export async function goBackToMoment(bench: Bench, moment: Moment): Promise<void> {
+  try {
+    const then = await stateAt(bench, moment);
+    const change = bench.commit(goneBackTo(bench.getState().drawing, then, moment.label));
+    if (change) bench.tell(`This is ${moment.label}.`, { label: 'Undo', run: () => bench.undo() });
+    else bench.tell(`It is as at ${moment.label} already.`);
+  } catch (e) {
+    bench.tell(`It cannot be gone back to just now: ${(e as Error).message}`, undefined, 'warning');
+  }
 }

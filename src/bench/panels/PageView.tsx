@@ -5,6 +5,7 @@ import { BenchCanvas } from '../canvas/benchCanvas';
 import { useBench, useBenchState } from '../benchContext';
 import { bringIn, showPage } from '../commands/desk';
 import type { Hint } from '../tools/tool';
+import { DifferencesPill } from './DifferencesPill';
 import { FoldTab } from './FoldTab';
 import { HandBar } from './HandBar';
 import { IntoPill } from './IntoPill';
@@ -72,6 +73,7 @@ export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
       <ZoomPill canvas={canvas} />
       {stage !== 'prepare' && <LooksPill />}
       <IntoPill />
+      <DifferencesPill />
       <WipeHandle />
       <HandBar onKey={onKey} />
       <WalkCard />

@@ -1,13 +1,14 @@
 'use client';
 
-import { DeleteOutlined, BookOutlined, RollbackOutlined, SwapOutlined } from '@ant-design/icons';
+import { DeleteOutlined, DiffOutlined, BookOutlined, RollbackOutlined, SwapOutlined } from '@ant-design/icons';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { formatNumber, formatSince } from '@/ui/format';
 import { Slip } from '@/ui/Slip';
 import { useBench, useBenchState } from '../benchContext';
 import { versionPicture, type Version } from '../state/api';
-import { compareWith, forgetVersion, goBackTo, keepVersion, loadVersions } from '../commands/versions';
+import { compareWith, forgetVersion, goBackTo, keepVersion, loadVersions, showDifferences } from '../commands/versions';
+import { TimeLine } from './TimeLine';
 
 /** Versions: the drawing kept by name, each with a picture; compared with, and gone back to. */
 export function VersionsMenu() {
@@ -39,11 +40,15 @@ function Versions({ now, close }: { now: number; close: () => void }) {
   const versions = useBenchState((s) => s.versions);
   const reading = useBenchState((s) => s.reading);
   const [name, setName] = useState('');
+  const [note, setNote] = useState('');
   const [isKeeping, setKeeping] = useState(false);
   const keep = async (): Promise<void> => {
     if (!name.trim() || isKeeping) return;
     setKeeping(true);
-    if (await keepVersion(bench, name.trim())) setName('');
+    if (await keepVersion(bench, name.trim(), note.trim())) {
+      setName('');
+      setNote('');
+    }
     setKeeping(false);
   };
   return (
@@ -71,6 +76,17 @@ function Versions({ now, close }: { now: number; close: () => void }) {
           Keep
         </Button>
       </div>
+      <Input.TextArea
+        size="small"
+        rows={2}
+        aria-label="Note to the version"
+        placeholder="a note, if there is anything to say"
+        maxLength={2_000}
+        value={note}
+        disabled={reading}
+        onChange={(e) => setNote(e.target.value)}
+        onKeyDown={(e) => e.stopPropagation()}
+      />
       {versions?.length === 0 && (
         <p className="quiet">
           None is kept yet. A version is the drawing as it is now; it can be compared with and gone back to.
@@ -83,6 +99,7 @@ function Versions({ now, close }: { now: number; close: () => void }) {
           ))}
         </ul>
       )}
+      <TimeLine close={close} />
     </div>
   );
 }
@@ -113,8 +130,13 @@ function VersionRow({ v, now, close }: { v: Version; now: number; close: () => v
         <small>
           {formatSince(v.at, Math.max(now, v.at))} · change {formatNumber(v.revision)}
         </small>
+        {v.note && <p className="version-note">{v.note}</p>}
       </div>
       <span>
+        {deed('Show what changed since', <DiffOutlined />, () => {
+          close();
+          void showDifferences(bench, { revision: v.revision, label: `“${v.name}”` }, { revision: null, label: 'now' });
+        })}
         {deed('Compare with', <SwapOutlined />, () => void compareWith(bench, v), false, isCompared)}
         {deed(
           'Go back to',

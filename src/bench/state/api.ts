@@ -122,13 +122,19 @@ export const sendPackage = (file: Blob): Promise<{ drawings: { id: string; title
   ask('/api/drawings/package', { method: 'POST', body: file });
 
 /** A state kept by name. */
-export type Version = { readonly id: string; readonly name: string; readonly revision: number; readonly at: number };
+export type Version = {
+  readonly id: string;
+  readonly name: string;
+  readonly note: string;
+  readonly revision: number;
+  readonly at: number;
+};
 
 const versionsPath = (id: string): string => `/api/drawings/${id}/versions`;
 
 export const listVersions = (id: string): Promise<{ versions: Version[] }> => ask(versionsPath(id));
-export const postVersion = (id: string, name: string, revision: number): Promise<Version> =>
-  askJson(versionsPath(id), 'POST', { name, revision });
+export const postVersion = (id: string, name: string, revision: number, note: string): Promise<Version> =>
+  askJson(versionsPath(id), 'POST', { name, revision, note });
 export const openVersion = (id: string, version: string): Promise<Version & { drawing: Drawing }> =>
   ask(`${versionsPath(id)}/${version}`);
 export const deleteVersion = (id: string, version: string): Promise<unknown> =>

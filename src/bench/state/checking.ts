@@ -69,7 +69,7 @@ export class Checking {
       }),
       preferences.subscribe((p, before) => {
         const wants = p.distance !== before.distance || p.coverage !== before.coverage;
-        if (wants || p.inkReach !== before.inkReach) this.rest(0);
+        if (wants || p.inkReach !== before.inkReach || p.deliverCards !== before.deliverCards) this.rest(0);
       }),
     );
     if (this.isWanted) this.rest(FIRST_MS);
@@ -85,9 +85,19 @@ export class Checking {
     this.store.getState().uncovered.forEach((c) => c.wash?.close());
   }
 
-  /** Lines are checked where they are refined. */
+  /** Lines are checked where they are refined, and where it is asked what is left to do. */
   private get isWanted(): boolean {
-    return this.bench.getState().stage === 'refine';
+    return this.bench.getState().stage === 'refine' || this.isSummed;
+  }
+
+  private get isSummed(): boolean {
+    return this.bench.getState().stage === 'deliver' && preferences.getState().deliverCards === 'ready';
+  }
+
+  /** What is measured: what is looked at, and all of it where it is summed up. */
+  private get measures(): { distance: boolean; coverage: boolean } {
+    const { distance, coverage } = preferences.getState();
+    return { distance: distance || this.isSummed, coverage: coverage || this.isSummed };
   }
 
   private forget(): void {
@@ -159,8 +169,9 @@ export class Checking {
         this.again = false;
         await this.ready();
         if (this.store.getState().state !== 'ready') this.store.setState({ state: 'measuring' });
-        if (preferences.getState().distance) await this.distances();
-        if (preferences.getState().coverage) await this.covers();
+        const { distance, coverage } = this.measures;
+        if (distance) await this.distances();
+        if (coverage) await this.covers();
       } while (this.again && this.isWanted);
       this.store.setState({ state: 'ready', failed: null });
       clearTimeout(this.quietTimer);
@@ -211,7 +222,8 @@ export class Checking {
     };
     try {
       await this.hand.rest();
-      const { distance, coverage, inkReach } = preferences.getState();
+      const { inkReach } = preferences.getState();
+      const { distance, coverage } = this.measures;
       if (distance && isCurrent()) await this.distances(true);
       if (coverage && isCurrent()) {
         const uncovered = await this.worker.ask((api) => api.uncovered(inkReach));
@@ -234,7 +246,8 @@ export class Checking {
 
   /** Measures the lines under the hand; what moves on meanwhile is asked for next, the rest is passed over. */
   private async live(): Promise<void> {
-    const { distance, coverage, inkReach } = preferences.getState();
+    const { inkReach } = preferences.getState();
+    const { distance, coverage } = this.measures;
     if (this.isLive || !this.loaded || !(distance || coverage) || !this.isWanted) return;
     this.isLive = true;
     try {

@@ -1,4 +1,5 @@
 import type { Delivery } from '@/core/deliver/delivery';
+import type { Motion } from '@/core/replay/motion';
 import { ask, askJson, refusalIn } from './api';
 
 /** Files that the server makes of a drawing. */
@@ -15,7 +16,7 @@ export type FileJob = {
   readonly endedAt: number | null;
 };
 /** What is asked for at once: a delivery, and what its files are called beside the drawing's title. */
-export type NamedDelivery = { readonly name: string; readonly wanted: Delivery };
+export type NamedDelivery = { readonly name: string; readonly wanted: Delivery; readonly motion?: Motion };
 
 /** One file, made now; nobody makes it any more once it is called off. @throws ApiError with words for a person. */
 export async function fetchFile(id: string, wanted: Delivery, signal: AbortSignal): Promise<Blob> {

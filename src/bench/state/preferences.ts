@@ -2,6 +2,7 @@ import { createStore } from 'zustand/vanilla';
 import { createJSONStorage, persist, type StateStorage } from 'zustand/middleware';
 import type { Blend } from '@/core';
 import type { Delivery } from '@/core/deliver/delivery';
+import { firstMotion, type Motion } from '@/core/replay/motion';
 import { firstResponse, type Response } from '@/core/ink/pressure';
 
 export const shapeKinds = ['rectangle', 'ellipse', 'polygon', 'star', 'arc', 'straight line'] as const;
@@ -44,6 +45,12 @@ export type Preferences = {
   /** What file was wanted last; null before the first. And such choices kept by name. */
   delivery: Delivery | null;
   presets: readonly { readonly name: string; readonly wanted: Delivery }[];
+  /** What the cards of the deliver stage show. */
+  deliverCards: 'ready' | 'order' | 'file' | 'hand in';
+  /** How a replay goes: at a speed (page units a second) or to a length (s), with a rest after each part. */
+  replay: { by: 'length' | 'speed'; length: number; speed: number; pause: number };
+  /** How it is saved. */
+  motion: Motion;
   /** What the cards of the colour stage show. */
   colourCards: 'flats' | 'palette' | 'tones';
   /** In how many greys squinting shows things, and how soft, CSS px. */
@@ -127,6 +134,9 @@ export const firstPreferences: Preferences = {
   frame: true,
   pickTone: 'ink',
   pour: { colour: '#c8b89a', gap: 6, isInner: false },
+  deliverCards: 'file',
+  replay: { by: 'length', length: 10, speed: 300, pause: 0.3 },
+  motion: firstMotion,
   delivery: null,
   presets: [],
   colourCards: 'flats',
@@ -223,7 +233,8 @@ export function prefer(some: Partial<Preferences>): void {
 
 /** Sets some figures of one kind, and leaves the others as they are by now. */
 export function preferIn<
-  K extends 'shape' | 'alike' | 'thin' | 'read' | 'folded' | 'pour' | 'squint' | 'shade' | 'sample',
+  K extends
+    'shape' | 'alike' | 'thin' | 'read' | 'folded' | 'pour' | 'squint' | 'shade' | 'sample' | 'replay' | 'motion',
 >(kind: K, some: Partial<Preferences[K]>): void {
   preferences.setState((p) => ({ [kind]: { ...p[kind], ...some } }));
 }

@@ -15,20 +15,22 @@ export type ComposeOptions = {
   readonly lettering?: Lettering;
   /** Drawings that share a paper, in place of the one. */
   readonly beside?: readonly Drawing[];
+  /** What is seen of a drawing, where that is not all of it as it lies. */
+  readonly seen?: (drawing: Drawing) => Scene;
 };
 
 /** What is in a file, and where. */
 export function composed(whole: Drawing, wanted: Delivery, options: ComposeOptions = {}): Composition {
   const drawing = contentOf(whole, wanted);
   if (wanted.paper) {
-    const parts = (options.beside ?? [whole]).map((d) => pieceOf(contentOf(d, wanted), wanted));
+    const parts = (options.beside ?? [whole]).map((d) => pieceOf(contentOf(d, wanted), wanted, options.seen));
     return onPaper(drawing, wanted.paper, parts, {
       ground: wanted.ground,
       isRepeated: !options.beside,
       lettering: options.lettering,
     });
   }
-  const { view, under, art } = pieceOf(drawing, wanted);
+  const { view, under, art } = pieceOf(drawing, wanted, options.seen);
   const { ground, unit } = drawing.page;
   const isCut = wanted.bleed > 0 || wanted.marks;
   const bleed = growBox(view, wanted.bleed);
@@ -45,9 +47,9 @@ export function composed(whole: Drawing, wanted: Delivery, options: ComposeOptio
   };
 }
 
-function pieceOf(drawing: Drawing, wanted: Delivery): Piece {
+function pieceOf(drawing: Drawing, wanted: Delivery, seen: (d: Drawing) => Scene = sceneOf): Piece {
   const view = viewOf(drawing, wanted.scope);
-  const scene = sceneOf(drawing);
+  const scene = seen(drawing);
   const apart = wanted.svg.flats === 'apart' ? withFlatsApart(scene, drawing) : scene;
   const art = shownOf(wanted.svg.pictures ? apart : withoutPictures(apart), wanted);
   const under = wanted.reference ? referencesOf(drawing) : [];

@@ -73,10 +73,13 @@ export const pageSchema = z.strictObject({
   grid: z.strictObject({ spacing: z.number().min(0.5).max(10_000), visible: z.boolean(), snap: z.boolean() }),
 });
 
+/** Items by their ids, in the order in which they are drawn in a replay. One that is gone does not count. */
+export const orderSchema = z.array(idSchema).max(200_000);
+
 /**
  * `sheets` and `references` are listed from the bottom of the stack to its top. `dim` dims all references further.
  * `waved` holds the keys of notes that were waved through, `profiles` the width profiles kept by name; `palette` and
- * `gradients` are what paints speak of.
+ * `gradients` are what paints speak of; `order` is the order in which lines appear, where that is not as they lie.
  */
 export const drawingSchema = z.strictObject({
   schema: z.literal(SCHEMA_VERSION),
@@ -88,6 +91,7 @@ export const drawingSchema = z.strictObject({
   waved: z.array(z.string().max(200)).max(20_000),
   profiles: z.array(profileSchema).max(200).optional(),
   ...palettesShape,
+  order: orderSchema.optional(),
 });
 
 export type Sheet = Readonly<Omit<z.infer<typeof sheetSchema>, 'items' | 'style'>> & {
@@ -111,6 +115,7 @@ export type Drawing = {
   readonly profiles?: readonly KeptProfile[];
   readonly palette?: readonly Swatch[];
   readonly gradients?: readonly Gradient[];
+  readonly order?: readonly string[];
 };
 
 /** A page without guides; its grid is ready, but not shown. */

@@ -43,13 +43,14 @@ export function diff(now: Drawing, then: Drawing, label: string): Edit {
 export const goneBackTo = (now: Drawing, then: Drawing, name: string): Edit =>
   diff(now, then, `Go back to “${name}”`.slice(0, 200));
 
-const ofDrawing = ({ dim, folders, waved, profiles = [], palette = [], gradients = [] }: Drawing) => ({
+const ofDrawing = ({ dim, folders, waved, profiles = [], palette = [], gradients = [], order = [] }: Drawing) => ({
   dim,
   folders,
   waved,
   profiles,
   palette,
   gradients,
+  order,
 });
 
 function setSteps<T extends object>(step: Step['step'], which: object, now: T, then: T): Step[] {

@@ -3,20 +3,11 @@ import { rm, stat, writeFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { nanoid } from 'nanoid';
 import { ZipFile } from 'yazl';
-import type { Drawing } from '@/core';
-import type { Delivery } from '@/core/deliver/delivery';
-import { fileName, filesOf, type WantedFile } from '@/core/deliver/files';
-import { mimeOf } from '@/core/formats/fileFormats';
 import { cardOf } from '../drawings';
 import { stateOf } from '../journal';
 import { Problem } from '../problem';
-import { exportedDrawing } from '../render';
 import { addJob, dropJob, dropOldest, jobFile, jobOf, setJob, settleLeftovers, type Job } from './jobRows';
-
-/** What is asked for at once: a delivery, and what its files are called beside the drawing's title. */
-export type WantedDelivery = { readonly name: string; readonly wanted: Delivery };
-
-const MOST_FILES = 500;
+import { isTextFile, piecesOf, wantedFiles, type NamedFile, type WantedDelivery } from './wantedFiles';
 
 type UnderWay = { stop: AbortController; done: Promise<void> };
 const kept = globalThis as typeof globalThis & {
@@ -33,18 +24,16 @@ export async function beginFiles(drawingId: string, deliveries: readonly WantedD
   await settleOnce();
   const { title, revision } = cardOf(drawingId);
   const { drawing } = stateOf(drawingId, revision);
-  const files = wantedFiles(drawing, title, deliveries);
-  const [only] = files;
-  const isOne = files.length === 1;
+  const { files, name, mime } = wantedFiles(drawing, title, deliveries);
   const job: Job = {
     id: nanoid(16),
     drawingId,
     revision,
     state: 'waiting',
     made: 0,
-    total: files.length,
-    name: isOne ? only.name : fileName([title], 'zip'),
-    mime: isOne ? mimeOf[only.wanted.format] : 'application/zip',
+    total: files.reduce((n, f) => n + f.weight, 0),
+    name,
+    mime,
     bytes: null,
     reason: null,
     at: Date.now(),
@@ -55,9 +44,8 @@ export async function beginFiles(drawingId: string, deliveries: readonly WantedD
   const done = make(job, title, files, stop.signal)
     .catch(async (error: unknown) => {
       await rm(jobFile(job.id), { force: true });
-      const isTold = error instanceof Problem || error instanceof RangeError;
-      if (!isTold) console.error(error);
-      const reason = isTold ? error.message : 'It could not be made.';
+      if (!(error instanceof Problem)) console.error(error);
+      const reason = error instanceof Problem ? error.message : 'It could not be made.';
       setJob(job.id, { state: 'failed', reason, endedAt: Date.now() });
     })
     .finally(() => underWay.delete(job.id));
@@ -82,55 +70,23 @@ export async function settleOnce(): Promise<void> {
   await settleLeftovers((id) => underWay.has(id));
 }
 
-type NamedFile = WantedFile & { readonly wanted: Delivery };
-
-function wantedFiles(drawing: Drawing, title: string, deliveries: readonly WantedDelivery[]): NamedFile[] {
-  const taken = new Set<string>();
-  try {
-    const files = deliveries.flatMap(({ name, wanted }) =>
-      filesOf(drawing, wanted).map((f) => ({
-        ...f,
-        wanted,
-        name: fileName([title, name, f.name], wanted.format, taken),
-      })),
-    );
-    if (files.length > MOST_FILES)
-      throw new Problem(400, 'too-many', `These would be ${files.length} files; ${MOST_FILES} can be made at once.`);
-    return files;
-  } catch (error) {
-    if (error instanceof RangeError) throw new Problem(400, 'nothing', `No file can be made: ${error.message}.`);
-    throw error;
-  }
-}
-
 async function make(job: Job, title: string, files: readonly NamedFile[], signal: AbortSignal): Promise<void> {
-  const bytesOf = ({ drawing, beside, wanted }: NamedFile): Promise<Uint8Array> =>
-    exportedDrawing(drawing, wanted, { title, ...(beside && { beside }) }, { signal });
   setJob(job.id, { state: 'working' });
   const place = jobFile(job.id);
-  if (files.length === 1) await writeFile(place, await bytesOf(files[0]));
-  else await zipped(place, files, bytesOf, (made) => setJob(job.id, { made }));
+  const pieces = piecesOf(title, files, signal, (made) => setJob(job.id, { made }));
+  if (job.mime !== 'application/zip') for await (const { bytes } of pieces) await writeFile(place, bytes);
+  else await zipped(place, pieces);
   const { size } = await stat(place);
-  setJob(job.id, { state: 'done', made: files.length, bytes: size, endedAt: Date.now() });
+  setJob(job.id, { state: 'done', made: job.total, bytes: size, endedAt: Date.now() });
 }
 
 /** Files put into a zip one after the other, so that no more than one of them is held. */
-async function zipped(
-  place: string,
-  files: readonly NamedFile[],
-  bytesOf: (file: NamedFile) => Promise<Uint8Array>,
-  onMade: (count: number) => void,
-): Promise<void> {
+async function zipped(place: string, pieces: AsyncIterable<{ name: string; bytes: Uint8Array }>): Promise<void> {
   const zip = new ZipFile();
   const written = pipeline(zip.outputStream, createWriteStream(place));
   // It is waited for at the end: until then a file that cannot be made goes before.
   written.catch(() => undefined);
-  for (const [i, file] of files.entries()) {
-    const bytes = await bytesOf(file);
-    // Text is packed; pictures are already.
-    zip.addBuffer(Buffer.from(bytes), file.name, { compress: file.wanted.format === 'svg' });
-    onMade(i + 1);
-  }
+  for await (const { name, bytes } of pieces) zip.addBuffer(Buffer.from(bytes), name, { compress: isTextFile(name) });
   zip.end();
   await written;
 }

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import PDFDocument from 'pdfkit';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import type { Drawing } from '@/core';
 import { composed } from '@/core/deliver/composed';
 import type { Composition } from '@/core/deliver/composition';
@@ -10,7 +10,7 @@ import { paintPdf, POINTS } from '@/core/formats/pdf';
 import type { PdfDocument } from '@/core/formats/pdfGroups';
 import { dataAddress } from '@/core/formats/svg/pictures';
 import { writeComposition } from '@/core/formats/svg/writeSvg';
-import { leavesOf, type PictureNode, type Scene } from '@/core/scene/scene';
+import { leavesOf, type PictureNode } from '@/core/scene/scene';
 import type { RasterFormat } from '@/core/formats/fileFormats';
 import { correctedFile } from './corrected';
 import { lettering } from './lettering';
@@ -39,9 +39,7 @@ export async function exportedFile(
     ...(beside && { beside }),
     ...(wanted.paper?.title && { lettering: lettering(title) }),
   });
-  const pictures = await picturesOf([...composition.under, ...composition.art], files, derived);
-  if (wanted.shows === 'squint')
-    for (const [id, bytes] of pictures) pictures.set(id, await inFewGreys(bytes, wanted.steps));
+  const pictures = await picturesOf(composition, wanted, files, derived);
   if (wanted.format === 'pdf') return pdf(composition, title, pictures);
   // A picture of pixels has no use for what only an SVG can say.
   const look = wanted.format === 'svg' ? wanted.svg : plainSvgLook;
@@ -53,12 +51,19 @@ export async function exportedFile(
 }
 
 /** The bytes of all placed pictures that are seen, as they are shown. */
-async function picturesOf(scene: Scene, files: PictureFiles, derived: string): Promise<Map<string, Buffer>> {
+export async function picturesOf(
+  { under, art }: Pick<Composition, 'under' | 'art'>,
+  { shows, steps }: Pick<Delivery, 'shows' | 'steps'>,
+  files: PictureFiles,
+  derived: string,
+): Promise<Map<string, Buffer>> {
   const found = new Map<string, Buffer>();
-  for (const { node } of leavesOf(scene)) {
+  for (const { node } of leavesOf([...under, ...art])) {
     if (node.kind !== 'picture' || found.has(node.placed.id)) continue;
     const plain = files[node.placed.picture];
-    if (plain) found.set(node.placed.id, await readFile(await correctedFile(plain, node.placed, derived)));
+    if (!plain) continue;
+    const bytes = await readFile(await correctedFile(plain, node.placed, derived));
+    found.set(node.placed.id, shows === 'squint' ? await inFewGreys(bytes, steps) : bytes);
   }
   return found;
 }
@@ -100,22 +105,13 @@ function pdf(composition: Composition, title: string, pictures: ReadonlyMap<stri
 }
 
 async function raster(
-  { box, ground, unit }: Composition,
+  composition: Composition,
   svg: string,
   { format, dpi, quality }: Delivery,
-  { size: { width, height } }: FileOptions,
+  { size }: FileOptions,
 ): Promise<Uint8Array> {
-  // The density at which one page unit becomes as many pixels as are wanted: the renderer takes px for points.
-  const perUnit = unit === 'px' ? 72 : 96;
-  const density = Math.min(100_000, Math.max(1, (perUnit * width) / (box.maxX - box.minX)));
-  let image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, {
-    fit: 'fill',
-  });
-  // The ground's own edge would be see-through where the page does not end on a whole pixel; JPEG has nothing see-through.
-  const isCovered = ground && ground.box.minX <= box.minX && ground.box.maxX >= box.maxX;
-  const under = isCovered ? ground.colour : null;
-  if (under || format === 'jpeg') image = image.flatten({ background: under ?? '#ffffff' });
-  image = image.withIccProfile('srgb').withMetadata({ density: dpi });
+  const painted = rasterized(composition, svg, size, format === 'jpeg');
+  const image = painted.withIccProfile('srgb').withMetadata({ density: dpi });
   const encoded = {
     png: () => image.png(),
     jpeg: () => image.jpeg({ quality, chromaSubsampling: '4:4:4' }),
@@ -124,4 +120,23 @@ async function raster(
     tiff: () => image.tiff({ compression: 'lzw', xres: dpi / 25.4, yres: dpi / 25.4 }),
   }[format as RasterFormat]();
   return new Uint8Array(await encoded.toBuffer());
+}
+
+/** A composition that was written as SVG in pixels; on white where it is to be `isOpaque` and has no ground. */
+export function rasterized(
+  { box, ground, unit }: Composition,
+  svg: string,
+  { width, height }: FileOptions['size'],
+  isOpaque: boolean,
+): Sharp {
+  // The density at which one page unit becomes as many pixels as are wanted: the renderer takes px for points.
+  const perUnit = unit === 'px' ? 72 : 96;
+  const density = Math.min(100_000, Math.max(1, (perUnit * width) / (box.maxX - box.minX)));
+  const image = sharp(Buffer.from(svg), { density, limitInputPixels: false, unlimited: true }).resize(width, height, {
+    fit: 'fill',
+  });
+  // The ground's own edge would be see-through where the page does not end on a whole pixel.
+  const isCovered = ground && ground.box.minX <= box.minX && ground.box.maxX >= box.maxX;
+  const under = isCovered ? ground.colour : null;
+  return under || isOpaque ? image.flatten({ background: under ?? '#ffffff' }) : image;
 }

@@ -49,6 +49,8 @@ export type InThread = {
   signal?: AbortSignal;
   /** After so long it is stopped, ms. */
   within?: number;
+  /** Hears what the job tells while it is at work. */
+  onNews?: (news: unknown) => void;
 };
 
 /**
@@ -58,7 +60,7 @@ export type InThread = {
 export async function inThread<K extends keyof Jobs>(
   job: K,
   args: Parameters<Jobs[K]>,
-  { signal, within = 120_000 }: InThread = {},
+  { signal, within = 120_000, onNews }: InThread = {},
 ): Promise<Done<K>> {
   kept.yellowQuillJobs ??= begun().catch((error: unknown) => {
     kept.yellowQuillJobs = undefined;
@@ -68,7 +70,7 @@ export async function inThread<K extends keyof Jobs>(
   if (signal?.aborted) throw calledOff();
   let asked: ReturnType<Pool['exec']>;
   try {
-    asked = threads.exec(job, args).timeout(within);
+    asked = threads.exec(job, args, onNews && { on: onNews }).timeout(within);
   } catch (error) {
     throw problemOf(error);
   }

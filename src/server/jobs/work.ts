@@ -1,7 +1,9 @@
-import { worker } from 'workerpool';
+import { worker, workerEmit } from 'workerpool';
 import { readSvg } from '@/core';
 import { decodedSvg } from './decodedSvg';
 import { exportedFile } from './exportedFile';
+import { history } from './history';
+import { movingFile, type MovingArguments } from './movingFile';
 
 /** What is refused is an answer: an error loses its kind on its way out of a thread. */
 export type Answer<T> = { readonly done: T } | { readonly refused: string };
@@ -23,6 +25,10 @@ const jobs = {
   readSvg: answered((bytes: Uint8Array) => readSvg(decodedSvg(bytes))),
   /** A drawing as a file. */
   exportedFile: answered(exportedFile),
+  /** A drawing that draws itself, as a file or as numbered ones; tells how many pictures are made. */
+  movingFile: answered((...args: MovingArguments) => movingFile(args, (made) => workerEmit(made))),
+  /** How a drawing came about. */
+  history: answered(history),
 };
 
 export type Jobs = typeof jobs;

@@ -20,7 +20,9 @@ export const manifestSchema = z.object({
         revision,
         createdAt: time,
         changedAt: time,
-        versions: z.array(z.object({ name: z.string().max(200), revision, at: time })).max(10_000),
+        versions: z
+          .array(z.object({ name: z.string().max(200), note: z.string().max(2_000).optional(), revision, at: time }))
+          .max(10_000),
       }),
     )
     .min(1)

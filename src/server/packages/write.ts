@@ -42,7 +42,7 @@ export async function packageOf(ids: readonly string[]): Promise<ReadableStream<
     add(`${folder}/preview.webp`, Buffer.from(await cardPicture(id, revision, () => drawing)));
     const versions = listVersions(id)
       .toReversed()
-      .map(({ name, revision: at, at: time }) => ({ name, revision: at, at: time }));
+      .map(({ name, note, revision: at, at: time }) => ({ name, ...(note && { note }), revision: at, at: time }));
     manifest.drawings.push({ folder, title, stage, revision, createdAt, changedAt, versions });
   }
   for (const { name, bytes } of parts) manifest.files[name] = { bytes: bytes.length, sha256: digest(bytes) };

@@ -1,3 +1,6 @@
+import type { Drawing } from '@/core';
+import type { Differences } from '@/core/drawing/differences';
+import type { Timeline } from '@/core/replay/timing';
 import type { Size, View } from '../view';
 
 /**
@@ -5,6 +8,14 @@ import type { Size, View } from '../view';
  * Beside: the work on the left, the reference alone on the right. Blink: now one, now the other.
  */
 export type Compare = { readonly kind: 'wipe'; readonly at: number } | { readonly kind: 'beside' | 'blink' };
+
+/**
+ * A replay under way: the lines of the drawing as far as they are drawn at a time, s; or the drawing as it was at a point of its
+ * history, in place of what it is.
+ */
+export type Replay =
+  | { readonly kind: 'order'; readonly timeline: Timeline; readonly at: number }
+  | { readonly kind: 'history'; readonly drawing: Drawing };
 
 /** How the page is looked at. */
 export type SeenState = {
@@ -21,6 +32,10 @@ export type SeenState = {
   readonly uncorrected: boolean;
   /** The lines are lifted away. */
   readonly lifted: boolean;
+  /** Null when the drawing is seen as it is. */
+  readonly replay: Replay | null;
+  /** Two states of the drawing that are compared on the page: what differs, and which they are, in words. */
+  readonly differences: { readonly found: Differences; readonly label: string } | null;
   /** The keys that a finger of the other hand holds on the page itself. */
   readonly heldByFinger: {
     readonly shift?: boolean;
@@ -41,5 +56,7 @@ export const plainlySeen: SeenState = {
   rulers: false,
   uncorrected: false,
   lifted: false,
+  replay: null,
+  differences: null,
   heldByFinger: {},
 };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { palettesShape } from '../../drawing/paint';
-import { folderSchema, profileSchema } from '../../drawing/schema';
+import { folderSchema, orderSchema, profileSchema } from '../../drawing/schema';
 import { definition } from './definition';
 import { turnedAbout, withSides } from './sides';
 
@@ -12,6 +12,7 @@ const sides = z
     profiles: z.array(profileSchema).max(200),
     palette: palettesShape.palette.unwrap(),
     gradients: palettesShape.gradients.unwrap(),
+    order: orderSchema,
   })
   .partial();
 
@@ -19,7 +20,7 @@ const sides = z
 export const setDrawing = definition({
   schema: z.strictObject({ step: z.literal('setDrawing'), before: sides, after: sides }),
   apply: (draft, step) =>
-    draft.set(withSides(draft.drawing, step, 'drawing', { profiles: [], palette: [], gradients: [] })),
+    draft.set(withSides(draft.drawing, step, 'drawing', { profiles: [], palette: [], gradients: [], order: [] })),
   inverse: turnedAbout,
   touches: () => null,
 });

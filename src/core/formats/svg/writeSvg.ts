@@ -48,7 +48,7 @@ export type WriteCompositionOptions = Pick<WriteSvgOptions, 'pictureHref'> & {
 
 /** What a file shows as SVG, in the look that is wanted. */
 export const writeComposition = (c: Composition, look: SvgLook, options: WriteCompositionOptions = {}): string =>
-  new Writer(c, look, options.pictureHref ?? ownAddress).written(options.title);
+  new Writer(c, look, options.pictureHref).written(options.title);
 
 /** A picture that came in an SVG is written with its bytes; another by the hash of its original. */
 function ownAddress(placed: PictureNode['placed']): string {
@@ -56,23 +56,26 @@ function ownAddress(placed: PictureNode['placed']): string {
   return bytes ? dataAddress(bytes.bytes) : `pictures/${placed.picture}`;
 }
 
-class Writer {
+/** Writes what a file shows. */
+export class Writer {
   private readonly ids = new Set<string>();
-  private readonly defs: string[] = [];
+  protected readonly defs: string[] = [];
+  /** Rules of the style sheet beside those of swatches. */
+  protected readonly rules: string[] = [];
   private readonly gradients = new Map<string, string>();
   private readonly swatches: SwatchStyles;
-  private readonly precision: number;
+  protected readonly precision: number;
 
   constructor(
     private readonly composition: Composition,
     private readonly look: SvgLook,
-    private readonly href: (placed: PictureNode['placed']) => string,
+    private readonly href: (placed: PictureNode['placed']) => string = ownAddress,
   ) {
     this.precision = look.decimals;
     this.swatches = new SwatchStyles(composition.drawing, look.colours);
   }
 
-  private readonly n = (v: number): string => decimal(v, this.precision);
+  protected readonly n = (v: number): string => decimal(v, this.precision);
 
   written(title?: string): string {
     const { n } = this;
@@ -84,7 +87,7 @@ class Writer {
     const above = this.scene(over);
     const links = [...below, ...own].some((e) => e.includes('<image'));
     const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
-    const styles = this.swatches.sheet();
+    const styles = [...this.rules, this.swatches.sheet()].join('');
     return [
       `<svg xmlns="http://www.w3.org/2000/svg"${links ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${size(width)}" height="${size(height)}" viewBox="${n(box.minX)} ${n(box.minY)} ${n(width)} ${n(height)}">`,
       ...(title && this.look.metadata ? [`<title>${escaped(title)}</title>`] : []),
@@ -135,7 +138,7 @@ class Writer {
     return this.swatches.merged(this.drawn(node, laid));
   }
 
-  private drawn({ line, parts }: LineNode, laid: string): string {
+  protected drawn({ line, parts }: LineNode, laid: string): string {
     const body = parts.find((p) => p.kind === 'area' && p.within === 'body');
     const area = parts.find((p) => p.kind === 'area' && p.within === 'line');
     const stroke = parts.find((p) => p.kind === 'stroke');
@@ -198,12 +201,12 @@ class Writer {
     return { id: ` id="${this.idFor(name, 'line')}"`, end };
   }
 
-  private area(part: Part, line: Line): string {
+  protected area(part: Part, line: Line): string {
     const rule = part.kind === 'area' && part.evenOdd ? ' fill-rule="evenodd"' : '';
     return `${this.paint('fill', part.ink, line.style.fill)}${rule}`;
   }
 
-  private paint(what: 'fill' | 'stroke', ink: Ink, paint: Paint | null): string {
+  protected paint(what: 'fill' | 'stroke', ink: Ink, paint: Paint | null): string {
     if (typeof ink !== 'string') return ` ${what}="url(#${this.gradient(ink)})"`;
     return this.swatches.attribute(what, ink, paint);
   }
@@ -243,15 +246,22 @@ class Writer {
       ? ''
       : ` transform="translate(${n(m.x)} ${n(m.y)}) rotate(${n(placed.turn)}) ${flip} translate(${n(-m.x)} ${n(-m.y)})"`;
     const blended = blend === 'normal' ? '' : ` style="mix-blend-mode:${blend}"`;
-    return `<image x="${n(placed.at.x)}" y="${n(placed.at.y)}" width="${n(placed.width)}" height="${n(placed.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blended} xlink:href="${escaped(this.href(placed))}"/>`;
+    const motion = this.pictureMotion(placed.id);
+    const image = `<image x="${n(placed.at.x)}" y="${n(placed.at.y)}" width="${n(placed.width)}" height="${n(placed.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blended} xlink:href="${escaped(this.href(placed))}"/>`;
+    return motion ? `<g${motion}>${image}</g>` : image;
   }
 
   private get outlines(): boolean {
     return this.look.strokes === 'outlines';
   }
 
+  /** How a picture comes, where it does. */
+  protected pictureMotion(_id: string): string {
+    return '';
+  }
+
   /** An XML id made of a name, unlike the others. */
-  private idFor(name: string, kind: string): string {
+  protected idFor(name: string, kind: string): string {
     const plain =
       name
         .trim()

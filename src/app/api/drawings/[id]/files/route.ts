@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { deliverySchema } from '@/core/deliver/delivery';
+import { motionSchema } from '@/core/replay/motion';
 import { cardOf } from '@/server/drawings';
 import { jobsOf, shownJob } from '@/server/files/jobRows';
 import { beginFiles, settleOnce } from '@/server/files/makeFiles';
@@ -8,7 +9,7 @@ import { drawingId, jsonBody, route } from '@/server/http';
 const MOST_BYTES = 8_000_000;
 const body = z.strictObject({
   deliveries: z
-    .array(z.strictObject({ name: z.string().max(200), wanted: deliverySchema }))
+    .array(z.strictObject({ name: z.string().max(200), wanted: deliverySchema, motion: motionSchema.optional() }))
     .min(1)
     .max(50),
 });
