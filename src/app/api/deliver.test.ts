@@ -5,12 +5,13 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import type { Drawing } from '@/core';
+import { firstDelivery } from '@/core/deliver/delivery';
 import { allLines } from '@/core/drawing/items';
 import { svgFeatures } from '@/core/test/svg/features';
 import { embedded } from '@/core/test/svg/embeddedPictures';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { GET as read } from './drawings/[id]/route';
-import { GET as save } from './drawings/[id]/export/route';
+import { GET as save, POST as saveAs } from './drawings/[id]/export/route';
 import { POST as bringIn } from './drawings/import/route';
 import { GET as list } from './drawings/route';
 
@@ -128,6 +129,14 @@ describe('PDF, as poppler has it', () => {
     return (blur > 0 ? image.blur(blur) : image).raw().toBuffer();
   };
 
+  /** Which share of the pixels differs. */
+  function unlike(a: Buffer, b: Buffer): number {
+    expect(b.length).toBe(a.length);
+    let changed = 0;
+    for (let i = 0; i < a.length; i += 3) if ([0, 1, 2].some((k) => Math.abs(a[i + k] - b[i + k]) > 32)) changed++;
+    return changed / (a.length / 3);
+  }
+
   test('the page is as large as the drawing’s, its title and layers are named', async () => {
     const text = svg(
       '<g id="Lines"><path d="M10 10L180 120" stroke="red"/></g><g id="Fills"><rect width="9" height="9"/></g>',
@@ -141,6 +150,42 @@ describe('PDF, as poppler has it', () => {
     expect(Number(h)).toBeCloseTo((105 / 25.4) * 72, 1);
     expect(pdf.toString('latin1')).toMatch(/\/OCProperties[\s\S]*\/OCGs/);
     expect(pdf.toString('latin1')).toContain('(Fills)');
+  });
+
+  test('cut to a page, its boxes say where; in a mirror all lies the other way round', async () => {
+    const id = await idOf(
+      svg(
+        '<rect x="20" y="20" width="60" height="40" fill="#d1495b"/><path d="M0 100H200" stroke="#1f5e8c" stroke-width="6"/>',
+      ),
+    );
+    const bleed = (3 * 96) / 25.4;
+    const answer = await call(
+      saveAs,
+      'POST',
+      { id },
+      { body: { ...firstDelivery, format: 'pdf', mirror: true, bleed, marks: true } },
+    );
+    const { file } = inPoppler('cut', Buffer.from(await answer.response.arrayBuffer()));
+    const boxes = execFileSync('pdfinfo', ['-box', file]).toString();
+    const boxOf = (name: string): number[] =>
+      new RegExp(`${name}:\\s+(.*)`).exec(boxes)![1].trim().split(/\s+/).map(Number);
+    const [media, trim, bled] = ['MediaBox', 'TrimBox', 'BleedBox'].map(boxOf);
+    const mm = 72 / 25.4;
+    expect(trim[2] - trim[0]).toBeCloseTo(150, 1);
+    expect(trim[3] - trim[1]).toBeCloseTo(112.5, 1);
+    [0, 1].forEach((i) => expect(trim[i] - bled[i]).toBeCloseTo(3 * mm, 1));
+    [0, 1].forEach((i) => expect(bled[i] - media[i]).toBeCloseTo(5 * mm, 1));
+    const width = Math.round((media[2] / 72) * 96);
+    const pixels = await rendered(file, width, Math.round((media[3] / 72) * 96), 0);
+    const at = (x: number, y: number): number[] => {
+      const i = (Math.round(y + (trim[0] / 72) * 96) * width + Math.round(x + (trim[0] / 72) * 96)) * 3;
+      return [...pixels.subarray(i, i + 3)];
+    };
+    expect(at(150, 40)[1]).toBeLessThan(120);
+    expect(at(50, 40)).toEqual([255, 255, 255]);
+    // A file of the same drawing that is not cut has no such boxes.
+    const plain = await saved(id, '?format=pdf');
+    expect(plain.toString('latin1')).not.toContain('TrimBox');
   });
 
   const shown = [
@@ -171,6 +216,22 @@ describe('PDF, as poppler has it', () => {
     'a badge',
     'a landscape',
   ];
+  test.each(['oval radial gradient', 'clip of a group', 'blends', 'picture in a clip'])(
+    '%s in a mirror looks as it does in a picture of pixels',
+    async (name) => {
+      const id = await idOf(svgFeatures.find(([n]) => n === name)![1]);
+      const as = async (format: 'pdf' | 'png'): Promise<Buffer> => {
+        const body = { ...firstDelivery, format, mirror: true, dpi: 192 };
+        return Buffer.from(await (await call(saveAs, 'POST', { id }, { body })).response.arrayBuffer());
+      };
+      const png = await as('png');
+      const { width, height } = await sharp(png).metadata();
+      const blur = name.includes('picture') ? 6 : 0;
+      const { file } = inPoppler(`mirror-${name.replaceAll(' ', '-')}`, await as('pdf'));
+      expect(unlike(await flat(png, blur), await rendered(file, width, height, blur))).toBeLessThan(0.01);
+    },
+  );
+
   test.each(shown)('%s looks as it does in a picture of pixels', async (name) => {
     const text = svgFeatures.find(([n]) => n === name)![1];
     const id = await idOf(text);
@@ -179,10 +240,6 @@ describe('PDF, as poppler has it', () => {
     const { width, height } = await sharp(png).metadata();
     const blur = /picture|PNG/.test(name) ? 6 : 0;
     const [data, pdf] = await Promise.all([flat(png, blur), rendered(file, width, height, blur)]);
-    expect(pdf.length).toBe(data.length);
-    let changed = 0;
-    for (let i = 0; i < data.length; i += 3)
-      if ([0, 1, 2].some((k) => Math.abs(data[i + k] - pdf[i + k]) > 32)) changed++;
-    expect(changed / (data.length / 3)).toBeLessThan(0.01);
+    expect(unlike(data, pdf)).toBeLessThan(0.01);
   });
 });

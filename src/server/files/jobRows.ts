@@ -4,7 +4,7 @@ import { desc, eq, inArray } from 'drizzle-orm';
 import { database } from '../database';
 import { folder } from '../place';
 import { notFound } from '../problem';
-import { jobs } from '../tables';
+import { handIns, jobs } from '../tables';
 
 export type Job = typeof jobs.$inferSelect;
 /** A job as it is told. */
@@ -49,7 +49,7 @@ export async function dropOldest(drawing: string): Promise<void> {
   for (const { id } of old) await dropJob(id);
 }
 
-/** Jobs that another run of the server left under way are told as failed; files that no job speaks of go. */
+/** Jobs that another run of the server left under way are told as failed; files that no row speaks of any more go. */
 export async function settleLeftovers(isUnderWay: (id: string) => boolean): Promise<void> {
   const store = database();
   const open = store
@@ -72,6 +72,15 @@ export async function settleLeftovers(isUnderWay: (id: string) => boolean): Prom
       .map((j) => j.id),
   );
   for (const name of await readdir(folder('made'))) if (!known.has(name)) await rm(jobFile(name), { force: true });
+  const handed = new Set(
+    store
+      .select({ id: handIns.id })
+      .from(handIns)
+      .all()
+      .map((h) => h.id),
+  );
+  for (const name of await readdir(folder('outbox')))
+    if (!handed.has(name)) await rm(path.join(folder('outbox'), name), { force: true });
 }
 
 /** How large a job's file is; null where it is gone. */

@@ -8,25 +8,14 @@ import { useEffect, useMemo } from 'react';
 import type { HistoryPoint } from '@/core/change/historyPoints';
 import { formatNumber } from '@/ui/format';
 import { useChart } from '@/ui/useChart';
+import { minutesAtWork } from './minutesAtWork';
 
 echarts.use([LineChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
 const [WIDTH, HEIGHT] = [206, 120];
 /** Work that took less is told by its changes, minutes. */
 const SHORTEST = 1;
-/** A longer pause is none of the work, ms. */
-const PAUSE = 5 * 60_000;
 const FONT = { fontFamily: '"Figtree Variable", sans-serif', fontSize: 10.5, color: '#665f4f' };
-
-/** The minutes at work until each point: pauses count as nothing. */
-export function minutesAtWork(points: readonly Pick<HistoryPoint, 'at'>[]): number[] {
-  let sum = 0;
-  return points.map((p, i) => {
-    const passed = i === 0 ? 0 : p.at - points[i - 1].at;
-    if (passed > 0 && passed <= PAUSE) sum += passed;
-    return sum / 60_000;
-  });
-}
 
 /** How lines and traced parts came to be, over the time at work. */
 export function ProgressPlot({ points }: { points: readonly HistoryPoint[] }) {
