@@ -27,6 +27,8 @@ const coreFloors = [
   'assist',
   'check',
   'edits',
+  'replay',
+  'deliver',
   'formats',
 ];
 const upwards = coreFloors.map((floor, i) => ({

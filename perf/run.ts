@@ -13,6 +13,7 @@ import { beside, bodies, livingFrames } from './inking';
 import { colouring } from './colouring';
 import { crowd } from './crowd';
 import { delivering } from './delivering';
+import { acknowledgedMeanwhile } from './meanwhile';
 import { flatFrames } from './flatFrames';
 import { laying, pencil } from './laying';
 import { refining } from './refining';
@@ -152,7 +153,11 @@ async function main(): Promise<void> {
       prepare: await preparing(),
       photos: await photos(),
       colour: { ...colouring(), frames: await flatFrames() },
-      deliver: { of2000: await delivering(2_000), of10000: await delivering(10_000) },
+      deliver: {
+        of2000: await delivering(2_000),
+        of10000: await delivering(10_000),
+        acknowledgedMeanwhile: await acknowledgedMeanwhile(10_000),
+      },
       crowd: [await crowd(2_000), await crowd(10_000)],
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

@@ -2,6 +2,7 @@ import type { History } from '@/core/change/historyPoints';
 import { cardOf } from './drawings';
 import { inThread, type InThread } from './jobs/pool';
 import { rowsOf, stateOf } from './journal';
+import { packedOnce } from './render';
 
 /** As many states as a time line shows. */
 const MOST_POINTS = 120;
@@ -20,7 +21,7 @@ export function drawingHistory(id: string, how: InThread = {}): Promise<History>
       body,
       schema,
     }));
-    found = inThread('history', [stateOf(id, 0).drawing, rows, MOST_POINTS], how);
+    found = inThread('history', [packedOnce(stateOf(id, 0).drawing), rows, MOST_POINTS], how);
     found.catch(() => kept.delete(key));
     kept.set(key, found);
     if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);

@@ -2,9 +2,10 @@ import { type Drawing } from '@/core';
 import { pixelsAt } from '@/core/drawing/unit';
 import { composed } from '@/core/deliver/composed';
 import { firstDelivery, type Delivery } from '@/core/deliver/delivery';
+import { packed } from '@/core/formats/packed';
 import type { Motion } from '@/core/replay/motion';
 import { leavesOf, sceneOf } from '@/core/scene/scene';
-import { isRaster } from '@/core/formats/fileFormats';
+import { isRaster } from '@/core/deliver/fileFormats';
 import type { FileOptions, PictureFiles } from './jobs/exportedFile';
 import { inThread, type InThread } from './jobs/pool';
 import { shownFile, uprightFile, type ShownSize } from './pictures';
@@ -14,6 +15,15 @@ import { Problem } from './problem';
 const MOST_SIDE = 30_000;
 const MOST_PIXELS = 200_000_000;
 const CARD_WIDTH = 480;
+
+const packs = new WeakMap<Drawing, Uint8Array>();
+
+/** A drawing packed for a thread; once, for as long as it is the same. */
+export function packedOnce(drawing: Drawing): Uint8Array {
+  let bytes = packs.get(drawing);
+  if (!bytes) packs.set(drawing, (bytes = packed(drawing)));
+  return bytes;
+}
 
 /** How large a file of a drawing comes out, in pixels. */
 export function pixelSize(
@@ -47,7 +57,8 @@ export async function exportedDrawing(
       `At ${wanted.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
     );
   const files = await pictureFiles(asked.beside ?? [drawing], wanted.reference, how.pictures);
-  return inThread('exportedFile', [drawing, wanted, options, files, folder('derived')], how);
+  const packedOptions = { ...options, beside: asked.beside?.map(packedOnce) };
+  return inThread('exportedFile', [packedOnce(drawing), wanted, packedOptions, files, folder('derived')], how);
 }
 
 /** A drawing that draws itself: one file, or one for each picture. @throws Problem as for a file. */
@@ -59,7 +70,7 @@ export async function movingDrawing(
   how: InThread,
 ): Promise<Uint8Array[]> {
   const files = await pictureFiles([drawing], wanted.reference);
-  return inThread('movingFile', [drawing, wanted, motion, title, files, folder('derived')], how);
+  return inThread('movingFile', [packedOnce(drawing), wanted, motion, title, files, folder('derived')], how);
 }
 
 /** The files of drawings' pictures: as they came, or of a size that they are shown in. */

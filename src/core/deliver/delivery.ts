@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fileFormats } from '../formats/fileFormats';
+import { fileFormats } from './fileFormats';
 import { FEWEST_STEPS, MOST_STEPS } from '../colour/tone';
 import { idSchema } from '../drawing/values';
 

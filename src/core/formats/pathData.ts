@@ -2,10 +2,24 @@ import { traceCubics, traceLine, type PathSink } from '../drawing/trace';
 import type { Cubic } from '../geometry/cubic';
 import type { Line } from '../drawing/schema';
 
+const UNITS = [1, 10, 100, 1_000, 10_000, 100_000, 1_000_000];
+/** Up to here a figure and its decimals are whole numbers that are quickly written. */
+const MOST = 1e9;
+
 /** A number with at most `precision` decimals, without needless zeros. */
 export function decimal(value: number, precision: number): string {
-  const unit = 10 ** precision;
-  return String(Math.round(value * unit) / unit);
+  const unit = UNITS[precision] ?? 10 ** precision;
+  const rounded = Math.round(value * unit);
+  if (precision >= UNITS.length || !(Math.abs(rounded) < MOST)) return String(rounded / unit);
+  if (rounded === 0) return '0';
+  const size = Math.abs(rounded);
+  const whole = Math.floor(size / unit);
+  const sign = rounded < 0 ? '-' : '';
+  let rest = size - whole * unit;
+  if (rest === 0) return `${sign}${whole}`;
+  let digits = precision;
+  for (; rest % 10 === 0; digits--) rest /= 10;
+  return `${sign}${whole}.${String(rest).padStart(digits, '0')}`;
 }
 
 /** SVG path data of a line (SVG 2, chapter 9): absolute M, L, C and Z. A lone node is a point: `M x y h0`. */

@@ -1,6 +1,5 @@
-import { isPlainPart } from './parts';
 import { edit, type Edit } from '../change/edit';
-import { isGroup, isLine } from '../drawing/items';
+import { isGroup, isLine, isPart } from '../drawing/items';
 import { lineLength } from '../drawing/run';
 import type { Drawing, Item, Line, Sheet } from '../drawing/schema';
 import { distance, type Point } from '../geometry/point';
@@ -56,6 +55,9 @@ export function appearing(d: Drawing): Appearing[] {
     ...d.sheets.filter((s) => s.visible && !(last.has(s.id) && isPlainPart(s))).flatMap(coloursOf),
   ];
 }
+
+/** Whether a sheet has lines of its own, after which its colours appear; one of flats alone comes after all lines. */
+const isPlainPart = (s: Pick<Sheet, 'items'>): boolean => s.items.length > 0 && isPart(s);
 
 const colouredIn = (items: readonly Item[]): string[] =>
   items.flatMap((item) => (isGroup(item) ? colouredIn(item.items) : isLine(item) && !item.style.fill ? [] : [item.id]));

@@ -1,7 +1,7 @@
 import type { Drawing } from '@/core';
 import type { Delivery } from '@/core/deliver/delivery';
 import { fileName, filesOf, type WantedFile } from '@/core/deliver/files';
-import { mimeOf } from '@/core/formats/fileFormats';
+import { mimeOf } from '@/core/deliver/fileFormats';
 import { framesOf, isRasterMotion, motionEnding, type Motion } from '@/core/replay/motion';
 import { Problem } from '../problem';
 import { exportedDrawing, movingDrawing } from '../render';

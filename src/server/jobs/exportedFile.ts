@@ -11,7 +11,7 @@ import type { PdfDocument } from '@/core/formats/pdfGroups';
 import { dataAddress } from '@/core/formats/svg/pictures';
 import { writeComposition } from '@/core/formats/svg/writeSvg';
 import { leavesOf, type PictureNode } from '@/core/scene/scene';
-import type { RasterFormat } from '@/core/formats/fileFormats';
+import type { RasterFormat } from '@/core/deliver/fileFormats';
 import { correctedFile } from './corrected';
 import { lettering } from './lettering';
 

@@ -5,7 +5,7 @@ import { desc, eq } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import type { Delivery } from '@/core/deliver/delivery';
 import { fileName, filesOf } from '@/core/deliver/files';
-import { mimeOf } from '@/core/formats/fileFormats';
+import { mimeOf } from '@/core/deliver/fileFormats';
 import { database } from '../database';
 import { cardOf } from '../drawings';
 import { stateOf } from '../journal';

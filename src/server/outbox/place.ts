@@ -1,4 +1,4 @@
-import type { FileFormat } from '@/core/formats/fileFormats';
+import type { FileFormat } from '@/core/deliver/fileFormats';
 
 /** Somewhere that work is handed in to. */
 export type HandInPlace = {

@@ -8,7 +8,7 @@ import { MOST_STEPS, FEWEST_STEPS } from '@/core/colour/tone';
 import { Amount } from '@/ui/Amount';
 import { NumberField } from '@/ui/NumberField';
 import { PickField } from '@/ui/PickField';
-import { fileFormats, isRaster, type FileFormat } from '@/core/formats/fileFormats';
+import { fileFormats, isRaster, type FileFormat } from '@/core/deliver/fileFormats';
 
 const names: Record<FileFormat, string> = {
   svg: 'SVG: lines that stay lines',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { deliverySchema, firstDelivery, type Delivery } from '@/core/deliver/delivery';
 import { fileName, filesOf } from '@/core/deliver/files';
-import { fileFormats, mimeOf } from '@/core/formats/fileFormats';
+import { fileFormats, mimeOf } from '@/core/deliver/fileFormats';
 import { cardOf } from '@/server/drawings';
 import { drawingId, fileHeaders, jsonBody, route } from '@/server/http';
 import { stateOf } from '@/server/journal';

@@ -1,0 +1,53 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { firstDelivery } from '../src/core/deliver/delivery';
+import { moveLines } from '../src/core/edits/lines';
+import { allLines } from '../src/core/drawing/items';
+import { closeDatabase } from '../src/server/database';
+import { keepDrawing } from '../src/server/drawings';
+import { endThreads } from '../src/server/jobs/pool';
+import { appendChanges, stateOf } from '../src/server/journal';
+import { exportedDrawing } from '../src/server/render';
+import * as scene from './scene';
+import { summary, type Summary } from './statistics';
+
+const EVERY = 60;
+
+/**
+ * How long changes of one drawing wait to be acknowledged while files are made of one of 10,000 lines, ms: what the server is
+ * held up by counts in.
+ */
+export async function acknowledgedMeanwhile(lines: number): Promise<Summary> {
+  const before = process.env.YELLOW_QUILL_DATA;
+  const place = mkdtempSync(path.join(tmpdir(), 'yellow-quill-perf-'));
+  process.env.YELLOW_QUILL_DATA = place;
+  try {
+    const { id } = keepDrawing('Large', scene.drawing(null, lines));
+    const small = keepDrawing('Small', scene.drawing(null, 20));
+    const large = stateOf(id).drawing;
+    let isDone = false;
+    const files = (['png', 'pdf', 'svg'] as const).map((format) =>
+      exportedDrawing(large, { ...firstDelivery, format, dpi: 200 }, { title: 'Large' }),
+    );
+    const all = Promise.all(files).finally(() => (isDone = true));
+    const waits: number[] = [];
+    for (let n = 0; !isDone; n++) {
+      const due = performance.now() + EVERY;
+      await wait(EVERY);
+      const { drawing, revision } = stateOf(small.id);
+      const [line] = allLines(drawing);
+      appendChanges(small.id, revision, [{ id: `c${n}`, ...moveLines(drawing, [line.id], { x: 1, y: 0 }) }]);
+      waits.push(performance.now() - due);
+    }
+    await all;
+    return summary(waits);
+  } finally {
+    await endThreads();
+    closeDatabase();
+    if (before === undefined) delete process.env.YELLOW_QUILL_DATA;
+    else process.env.YELLOW_QUILL_DATA = before;
+    rmSync(place, { recursive: true, force: true });
+  }
+}
