@@ -132,6 +132,9 @@ function Coverage() {
   const covers = useChecked((c) => c.covers);
   const uncovered = useChecked((c) => c.uncovered);
   const state = useChecked((c) => c.state);
+  const references = useBenchState((s) => s.drawing.references);
+  const nounOf = (id: string): string =>
+    references.find((r) => r.id === id)?.target === 'edge' ? 'the outlines have a line' : 'the ink has a line';
   if (covers.length === 0)
     return (
       <p className="quiet">
@@ -149,7 +152,7 @@ function Coverage() {
     >
       <i aria-hidden="true" />
       <span>
-        <b>{formatShare(c.covered, 1)}</b> of the ink has a line
+        <b>{formatShare(c.covered, 1)}</b> of {nounOf(c.reference)}
       </span>
       <RightOutlined />
     </button>
