@@ -135,6 +135,7 @@ async function main(): Promise<void> {
     for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
     await page.keyboard.press('Escape');
     await page.keyboard.press('6');
+    await page.getByAltText('The file as it will be').waitFor();
     await shoot(page, 'deliver');
     await page.keyboard.press('?');
     await shoot(page, 'keys');
