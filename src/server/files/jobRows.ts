@@ -10,6 +10,7 @@ export type Job = typeof jobs.$inferSelect;
 /** A job as it is told. */
 export type ShownJob = Omit<Job, 'drawingId'>;
 
+const FRESH_MS = 60_000;
 /** A drawing keeps so many of its files; the oldest go. */
 const MOST_KEPT = 20;
 
@@ -79,8 +80,12 @@ export async function settleLeftovers(isUnderWay: (id: string) => boolean): Prom
       .all()
       .map((h) => h.id),
   );
-  for (const name of await readdir(folder('outbox')))
-    if (!handed.has(name)) await rm(path.join(folder('outbox'), name), { force: true });
+  for (const name of await readdir(folder('outbox'))) {
+    const file = path.join(folder('outbox'), name);
+    // One that was just written gets its row in a moment.
+    const { mtimeMs } = await stat(file);
+    if (!handed.has(name) && Date.now() - mtimeMs > FRESH_MS) await rm(file, { force: true });
+  }
 }
 
 /** How large a job's file is; null where it is gone. */
