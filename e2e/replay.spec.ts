@@ -8,7 +8,7 @@ const lines = ['a', 'b', 'c'].map((id, i) => levelLine(id, 150 + 100 * i));
 const open = async (page: Page) => {
   await page.addInitScript(() => {
     if (localStorage.getItem('yellow-quill-preferences')) return;
-    const state = { deliverCards: 'order', replay: { by: 'length', length: 6, speed: 300, pause: 0.3 } };
+    const state = { deliverCards: 'order', replay: { by: 'length', length: 3, speed: 300, pause: 0.3 } };
     localStorage.setItem('yellow-quill-preferences', JSON.stringify({ state, version: 1 }));
   });
   return BenchHand.open(page, await drawingWith(page.request, lines), { stage: 'deliver', tool: 'select' });
@@ -25,7 +25,7 @@ test('lines appear one after the other, are scrubbed, and the drawing is as it w
   const box = (await page.locator('.scrub .ant-slider-rail').boundingBox())!;
   const to = (share: number) => page.mouse.click(box.x + share * box.width, box.y + box.height / 2);
   await to(0.36);
-  await expect(page.getByRole('group', { name: 'Replay', exact: true })).toContainText(/2\.[12] of 6 s/);
+  await expect(page.getByRole('group', { name: 'Replay', exact: true })).toContainText(/1\.1 of 3 s/);
   await expect.poll(all).toEqual([true, false, false]);
   await to(0.02);
   await expect.poll(all).toEqual([false, false, false]);
@@ -33,7 +33,7 @@ test('lines appear one after the other, are scrubbed, and the drawing is as it w
   await expect(page.getByRole('button', { name: 'Halt' })).toBeVisible();
   await expect.poll(all, { timeout: 15_000 }).toEqual([true, true, true]);
   await expect(page.getByRole('button', { name: 'Play' })).toBeVisible({ timeout: 15_000 });
-  await expect(scrub).toHaveAttribute('aria-valuenow', /^6/);
+  await expect(scrub).toHaveAttribute('aria-valuenow', /^3/);
   await to(0.02);
   await page.getByRole('button', { name: 'Back to the drawing' }).click();
   await expect.poll(all).toEqual([true, true, true]);
@@ -108,7 +108,7 @@ test('the replay is saved as an SVG that plays from the file, and stands still w
       }
     }, seconds);
   const seen: boolean[][] = [];
-  for (const t of [0.05, 2.6, 4.3, 6]) {
+  for (const t of [0.03, 1.3, 2.15, 3]) {
     await at(t);
     seen.push(await darkRows(moving.p));
   }
