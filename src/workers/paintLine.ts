@@ -3,6 +3,7 @@ import { traceCubics, traceLine } from '@/core/drawing/trace';
 import { bodyOf } from '@/core/ink/body';
 import { inverseOf, type Matrix } from '@/core/geometry/matrix';
 import { beforeMap, ovalMap, type GradientInk, type Ink } from '@/core/scene/ink';
+import { isFill } from '@/core/scene/halves';
 import type { LineNode, Part } from '@/core/scene/scene';
 import { distance } from '@/core/geometry/point';
 
@@ -59,10 +60,9 @@ export function paintLine(
 ): void {
   if (looks.bare) return paintBare(ctx, line, parts, scale, looks.draft ? tag : null);
   for (const part of parts) {
-    const isFill = part.kind === 'area' && part.within === 'line';
-    const ink = looks.draft && !isFill ? tag : part.ink;
+    const ink = looks.draft && !isFill(part) ? tag : part.ink;
     const alpha = ctx.globalAlpha;
-    if (isFill && looks.seeThrough) ctx.globalAlpha = alpha * SEEN_THROUGH;
+    if (isFill(part) && looks.seeThrough) ctx.globalAlpha = alpha * SEEN_THROUGH;
     paintPart(ctx, line, part, ink, scale);
     ctx.globalAlpha = alpha;
   }

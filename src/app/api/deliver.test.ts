@@ -99,6 +99,37 @@ describe('pictures of pixels', () => {
     [0xd1, 0x49, 0x5b].forEach((v, k) => expect(Math.abs(data[at + k] - v)).toBeLessThan(12));
   });
 
+  test.each(['embedded PNG', 'picture turned, let through'])(
+    '%s in a few greys is in those, and lets as much through',
+    async (name) => {
+      const id = await idOf(svgFeatures.find(([n]) => n === name)![1]);
+      const as = async (shows: 'all' | 'squint') => {
+        const body = { ...firstDelivery, format: 'png', shows, steps: 3 };
+        const { response } = await call(saveAs, 'POST', { id }, { body });
+        expect(response.status).toBe(200);
+        return sharp(Buffer.from(await response.arrayBuffer()))
+          .raw()
+          .toBuffer({ resolveWithObject: true });
+      };
+      const [{ data: all }, { data: greys, info }] = await Promise.all([as('all'), as('squint')]);
+      expect(info.channels).toBe(4);
+      const seen = new Map<number, number>();
+      let through = 0;
+      for (let i = 0; i < greys.length; i += 4) {
+        through += Math.abs(all[i + 3] - greys[i + 3]);
+        expect(
+          Math.max(greys[i], greys[i + 1], greys[i + 2]) - Math.min(greys[i], greys[i + 1], greys[i + 2]),
+        ).toBeLessThan(4);
+        if (greys[i + 3] > 250) seen.set(greys[i], (seen.get(greys[i]) ?? 0) + 1);
+      }
+      expect(through / (greys.length / 4)).toBeLessThan(2);
+      // Where nothing is smoothed there are no more than those greys.
+      const whole = [...seen.values()].reduce((a, b) => a + b, 0);
+      const most = [...seen.values()].sort((a, b) => b - a).slice(0, 3);
+      if (whole > 0) expect(most.reduce((a, b) => a + b, 0) / whole).toBeGreaterThan(0.7);
+    },
+  );
+
   test('quality makes a file smaller; a picture too large is refused', async () => {
     const id = await idOf(svgFeatures.find(([name]) => name === 'a landscape')![1]);
     const [low, high] = await Promise.all([20, 95].map((q) => saved(id, `?format=jpeg&dpi=200&quality=${q}`)));

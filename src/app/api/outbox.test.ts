@@ -96,7 +96,9 @@ test('places tell what they take and until when; what is not there is refused wi
   expect(all.length).toBeGreaterThanOrEqual(4);
   expect(all.find((p) => p.id === 'catalogue')!.deadline).toBeGreaterThan(Date.now());
   expect((await ask('nowhere', {})).status).toBe(404);
-  expect((await ask('mill', { scope: 'chosen', chosen: [] })).error.message).toContain('Nothing can be handed in');
+  expect((await ask('mill', { scope: 'chosen', chosen: [] })).error.message).toContain(
+    'nothing that is seen is chosen',
+  );
   const { handIns } = (await call(list, 'GET', { id })).json as { handIns: HandIn[] };
   expect(handIns.every((h) => h.drawingId === id)).toBe(true);
   expect(handIns.length).toBeGreaterThan(4);

@@ -25,61 +25,57 @@ export function timelineNow(drawing: Drawing, pace: Pace): Timeline {
   return found.timeline;
 }
 
-type Player = { frame: number; stop: () => void };
-const players = new WeakMap<Bench, Player>();
+/** What is under way, by a number: what was asked for before something else was does not begin, or go on, after it. */
+const turns = new WeakMap<Bench, number>();
+const newTurn = (bench: Bench): number => {
+  const turn = (turns.get(bench) ?? 0) + 1;
+  turns.set(bench, turn);
+  return turn;
+};
 
-/** Whether a replay runs by itself just now. */
-export const isPlaying = (bench: Bench): boolean => players.has(bench);
-
-/** What follows whether it runs. */
-const listeners = new Set<() => void>();
-export function onPlaying(hear: () => void): () => void {
-  listeners.add(hear);
-  return () => listeners.delete(hear);
-}
-const tell = (): void => listeners.forEach((f) => f());
-
-/** Shows the drawing as far as it is drawn at a time. */
+/** Shows the drawing as far as it is drawn at a time, and stays there. */
 export function seek(bench: Bench, at: number): void {
+  newTurn(bench);
+  showAt(bench, at, false);
+}
+
+function showAt(bench: Bench, at: number, runs: boolean): void {
   const { drawing } = bench.getState();
   const timeline = timelineNow(drawing, paceOf(preferences.getState().replay));
-  bench.setState({ replay: { kind: 'order', timeline, at: Math.min(timeline.total, Math.max(0, at)) } });
+  bench.setState({ replay: { kind: 'order', timeline, at: Math.min(timeline.total, Math.max(0, at)), runs } });
   watch(bench);
 }
 
 /** Begins, or goes on from where it was halted; from the start when it had ended. */
 export function play(bench: Bench): void {
-  halt(bench);
   const { replay, drawing } = bench.getState();
-  const timeline = timelineNow(drawing, paceOf(preferences.getState().replay));
-  const from = replay?.kind === 'order' && replay.at < timeline.total ? replay.at : 0;
+  const { total } = timelineNow(drawing, paceOf(preferences.getState().replay));
+  const from = replay?.kind === 'order' && replay.at < total ? replay.at : 0;
   const begin = performance.now() - from * 1000;
-  run(bench, (now) => {
+  showAt(bench, from, true);
+  run(bench, newTurn(bench), (now) => {
     const at = (now - begin) / 1000;
-    seek(bench, at);
-    return at < timeline.total;
+    showAt(bench, at, at < total);
   });
 }
 
 /** The drawing as it came about, from its journal, within so many seconds. */
 export async function playHistory(bench: Bench, seconds: number): Promise<void> {
-  halt(bench);
-  const asked = orders.get(bench);
+  const turn = newTurn(bench);
   const { id } = bench.getState();
   try {
     const [{ drawing }, { rows }] = await Promise.all([drawingAt(id, 0), journalOf(id)]);
-    // Something else was wanted meanwhile.
-    if (orders.get(bench) !== asked) return;
+    if (turns.get(bench) !== turn) return;
     let [state, done] = [drawing, 0];
-    bench.setState({ replay: { kind: 'history', drawing: state } });
+    const show = (): void => bench.setState({ replay: { kind: 'history', drawing: state, runs: done < rows.length } });
+    show();
     watch(bench);
     const begin = performance.now();
-    run(bench, (now) => {
+    run(bench, turn, (now) => {
       const wanted = Math.min(rows.length, Math.floor(((now - begin) / 1000 / seconds) * rows.length));
       for (; done < wanted; done++)
         state = applyChange(state, upgradedChange(JSON.parse(rows[done].body), rows[done].schema));
-      bench.setState({ replay: { kind: 'history', drawing: state } });
-      return done < rows.length;
+      show();
     });
   } catch (error) {
     leave(bench);
@@ -87,38 +83,29 @@ export async function playHistory(bench: Bench, seconds: number): Promise<void> 
   }
 }
 
-/** Goes on frame by frame until `step` says that it is over, or it is halted. */
-function run(bench: Bench, step: (now: number) => boolean): void {
-  const player: Player = { frame: 0, stop: () => cancelAnimationFrame(player.frame) };
-  const frame = (now: number): void => {
-    if (players.get(bench) !== player) return;
-    let goesOn = false;
+/** Goes on frame by frame for as long as the replay runs, and nothing else is wanted. */
+function run(bench: Bench, turn: number, step: (now: number) => void): void {
+  requestAnimationFrame((now) => {
+    if (turns.get(bench) !== turn || !bench.getState().replay?.runs) return;
     try {
-      goesOn = step(now);
-    } finally {
-      if (!goesOn) halt(bench);
+      step(now);
+    } catch (error) {
+      leave(bench);
+      bench.tell(`The replay had to end: ${(error as Error).message}`, undefined, 'warning');
     }
-    if (goesOn && bench.getState().replay) player.frame = requestAnimationFrame(frame);
-    else halt(bench);
-  };
-  players.set(bench, player);
-  player.frame = requestAnimationFrame(frame);
-  tell();
+    run(bench, turn, step);
+  });
 }
-
-/** How often a replay was halted: what was asked for before does not begin after. */
-const orders = new WeakMap<Bench, number>();
 
 /** Stays where it is. */
 export function halt(bench: Bench): void {
-  orders.set(bench, (orders.get(bench) ?? 0) + 1);
-  players.get(bench)?.stop();
-  if (players.delete(bench)) tell();
+  newTurn(bench);
+  bench.setState((s) => ({ replay: s.replay && { ...s.replay, runs: false } }));
 }
 
 /** Back to the drawing as it is. */
 export function leave(bench: Bench): void {
-  halt(bench);
+  newTurn(bench);
   if (bench.getState().replay) bench.setState({ replay: null });
 }
 

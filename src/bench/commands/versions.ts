@@ -1,5 +1,5 @@
 import type { Drawing } from '@/core';
-import { differencesOf } from '@/core/drawing/differences';
+import { differencesOf } from '@/core/scene/differences';
 import { goneBackTo } from '@/core/edits/diff';
 import { deleteVersion, listVersions, openVersion, postVersion, type Version } from '../state/api';
 import { drawingAt } from '../state/history';

@@ -1,3 +1,4 @@
+import { cornersOf } from '../geometry/box';
 import { cubicsOf, withNodeAt } from '../drawing/run';
 import type { Node, Run } from '../drawing/schema';
 import { evaluate, type Cubic } from '../geometry/cubic';
@@ -45,12 +46,7 @@ const holdsLoosely = (b: Box, p: Point): boolean =>
   p.x >= b.minX - 1e-6 && p.y >= b.minY - 1e-6 && p.x <= b.maxX + 1e-6 && p.y <= b.maxY + 1e-6;
 
 function withNodesAtRim(run: Run, box: Box): Run {
-  const corners: Point[] = [
-    { x: box.minX, y: box.minY },
-    { x: box.maxX, y: box.minY },
-    { x: box.maxX, y: box.maxY },
-    { x: box.minX, y: box.maxY },
-  ];
+  const corners = cornersOf(box);
   const sides = corners.map((a, i): Cubic => {
     const b = corners[(i + 1) % 4];
     return [

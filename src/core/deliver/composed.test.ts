@@ -155,9 +155,11 @@ describe('as SVG', () => {
     expect(written(d)).toContain('<title>Leaf</title>');
   });
 
-  test('fewer digits are fewer bytes; pictures can be left out', () => {
+  test('fewer digits are fewer bytes; pictures can be left out of it, and only of it', () => {
     const d = featured('picture in a clip');
     expect(written(d, {}, { pictures: false })).not.toContain('<image');
+    const bare = { ...firstDelivery, svg: { ...plainSvgLook, pictures: false, flats: 'apart' as const } };
+    expect(composed(d, { ...bare, format: 'png' })).toEqual(composed(d, { ...firstDelivery, format: 'png' }));
     expect(written(d, {}, { decimals: 0 }).length).toBeLessThan(written(d, {}, { decimals: 6 }).length);
   });
 });

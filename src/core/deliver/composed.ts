@@ -5,7 +5,7 @@ import type { Drawing } from '../drawing/schema';
 import { referencesOf, sceneOf, type LineNode, type Scene } from '../scene/scene';
 import { chosenOnly } from './chosen';
 import { held, moved, ruled, wrapped, type Composition, type Piece } from './composition';
-import type { Delivery } from './delivery';
+import { lookOf, type Delivery } from './delivery';
 import { onPaper, type Lettering } from './paper';
 import { shownOf, withFlatsApart, withoutPictures } from './shown';
 import { viewOf } from './view';
@@ -50,8 +50,9 @@ export function composed(whole: Drawing, wanted: Delivery, options: ComposeOptio
 function pieceOf(drawing: Drawing, wanted: Delivery, seen: (d: Drawing) => Scene = sceneOf): Piece {
   const view = viewOf(drawing, wanted.scope);
   const scene = seen(drawing);
-  const apart = wanted.svg.flats === 'apart' ? withFlatsApart(scene, drawing) : scene;
-  const art = shownOf(wanted.svg.pictures ? apart : withoutPictures(apart), wanted);
+  const look = lookOf(wanted);
+  const apart = look.flats === 'apart' ? withFlatsApart(scene, drawing) : scene;
+  const art = shownOf(look.pictures ? apart : withoutPictures(apart), wanted);
   const under = wanted.reference ? referencesOf(drawing) : [];
   if (!wanted.mirror) return { view, under, art };
   const mirror = scalingAbout({ x: (view.minX + view.maxX) / 2, y: 0 }, -1, 1);

@@ -1,3 +1,4 @@
+import { cornersOf } from '../geometry/box';
 import type { Matrix } from '../geometry/matrix';
 import type { Box, Point } from '../geometry/point';
 import { cornerAt } from '../drawing/run';
@@ -37,25 +38,13 @@ export const moved =
 /** A layer of which nothing is seen outside of a box. */
 export const held =
   (box: Box) =>
-  (children: Scene): LayerNode => ({ ...plainLayer, clip: rectangle(box), children });
+  (children: Scene): LayerNode => ({ ...plainLayer, clip: outline(cornersOf(box), true), children });
 
 const outline = (points: readonly Point[], closed: boolean): Line => ({
   id: '',
   runs: [{ closed, nodes: points.map(cornerAt) }],
   style: { stroke: '#000000', width: 0, cap: 'butt', join: 'miter', fill: null },
 });
-
-/** A rectangle as a line. */
-export const rectangle = ({ minX, minY, maxX, maxY }: Box): Line =>
-  outline(
-    [
-      { x: minX, y: minY },
-      { x: maxX, y: minY },
-      { x: maxX, y: maxY },
-      { x: minX, y: maxY },
-    ],
-    true,
-  );
 
 /** A line drawn black with a plain stroke. */
 export function ruled(points: readonly Point[], width: number, closed = false): LineNode {

@@ -82,3 +82,7 @@ export const firstDelivery: Delivery = {
   svg: plainSvgLook,
   paper: null,
 };
+
+/** How a file is written: what only an SVG can say does not count for another. */
+export const lookOf = ({ format, svg }: Pick<Delivery, 'format' | 'svg'>): SvgLook =>
+  format === 'svg' ? svg : plainSvgLook;

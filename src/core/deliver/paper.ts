@@ -1,3 +1,4 @@
+import { cornersOf } from '../geometry/box';
 import { moving, times, type Matrix } from '../geometry/matrix';
 import type { Box } from '../geometry/point';
 import type { Drawing, Line, Run } from '../drawing/schema';
@@ -31,7 +32,7 @@ export function onPaper(drawing: Drawing, paper: Paper, pieces: readonly Piece[]
   const cells = options.isRepeated ? best.cells : best.cells.slice(0, pieces.length);
   const placed = cells.map((cell, i) => placedIn(cell, pieces[i % pieces.length]));
   const box = { minX: 0, minY: 0, maxX: width, maxY: height };
-  const frames = paper.border ? cells.map(frameOf) : [];
+  const frames = paper.border ? cells.map((cell) => ruled(cornersOf(cell), FRAME, true)) : [];
   return {
     drawing,
     under: placed.flatMap((p) => p.under),
@@ -78,16 +79,6 @@ function placedIn(cell: Box, { view, under, art }: Piece): { under: Scene; art: 
   );
   const laid = (scene: Scene): Scene => wrapped(scene, [held(view), moved(map)]);
   return { under: laid(under), art: laid(art) };
-}
-
-function frameOf({ minX, minY, maxX, maxY }: Box): LineNode {
-  const corners = [
-    { x: minX, y: minY },
-    { x: maxX, y: minY },
-    { x: maxX, y: maxY },
-    { x: minX, y: maxY },
-  ];
-  return ruled(corners, FRAME, true);
 }
 
 /** The title in the middle of its band; one too long for it is made smaller. */

@@ -3,14 +3,15 @@ import { toneOfStep, valueStep, withTone } from '../colour/tone';
 import { flatsIn } from '../drawing/items';
 import type { Drawing } from '../drawing/schema';
 import type { Ink } from '../scene/ink';
-import type { LineNode, Part, Scene, SceneNode } from '../scene/scene';
+import { fillOf, isFill, strokeOf } from '../scene/halves';
+import type { LineNode, Scene, SceneNode } from '../scene/scene';
 import type { Delivery } from './delivery';
 
 /** What of a scene is wanted: all of it, just strokes, just colours, or all in a few greys. What shows nothing is left out. */
 export function shownOf(scene: Scene, { shows, steps }: Pick<Delivery, 'shows' | 'steps'>): Scene {
   if (shows === 'all') return scene;
   if (shows === 'squint') return mapped(scene, (node) => (node.kind === 'line' ? inGreys(node, steps) : node));
-  const keep = shows === 'lines' ? strokesOnly : coloursOnly;
+  const keep = shows === 'lines' ? strokeOf : fillOf;
   return mapped(scene, (node) => (node.kind === 'line' ? keep(node) : shows === 'lines' ? null : node));
 }
 
@@ -24,23 +25,6 @@ function mapped(scene: Scene, make: (node: Exclude<SceneNode, { kind: 'layer' }>
     const children = mapped(node.children, make);
     return children.length > 0 ? [{ ...node, children }] : [];
   });
-}
-
-const isFill = (p: Part): boolean => p.kind === 'area' && p.within === 'line';
-
-function strokesOnly(node: LineNode): LineNode | null {
-  const parts = node.parts.filter((p) => !isFill(p));
-  if (parts.length === 0) return null;
-  const { fillRule: _, strokeBelow: __, ...style } = node.line.style;
-  return { ...node, parts, line: { ...node.line, style: { ...style, fill: null } } };
-}
-
-function coloursOnly(node: LineNode): LineNode | null {
-  const parts = node.parts.filter(isFill);
-  if (parts.length === 0) return null;
-  const { marks: _, ...line } = node.line;
-  const { nib: __, wobble: ___, overrun: ____, dash: _____, ...style } = line.style;
-  return { ...node, parts, line: { ...line, style: { ...style, width: 0 } } };
 }
 
 function inGreys(node: LineNode, steps: number): LineNode {

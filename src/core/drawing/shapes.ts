@@ -1,3 +1,4 @@
+import { cornersOf } from '../geometry/box';
 import { arcCubics } from '../geometry/arc';
 import type { Box, Point } from '../geometry/point';
 import { runFromCubics } from './fromCubics';
@@ -8,12 +9,7 @@ import type { Node, Run } from './schema';
 
 export const rectangle = (box: Box, radius = 0): Run => ({
   closed: true,
-  nodes: [
-    { x: box.minX, y: box.minY },
-    { x: box.maxX, y: box.minY },
-    { x: box.maxX, y: box.maxY },
-    { x: box.minX, y: box.maxY },
-  ].map((p) => withRadius(cornerAt(p), radius)),
+  nodes: cornersOf(box).map((p) => withRadius(cornerAt(p), radius)),
 });
 
 /** Four smooth nodes, the first at the top. */

@@ -55,3 +55,11 @@ export function distanceToBox(b: Box, p: Point): number {
   const dy = Math.max(b.minY - p.y, 0, p.y - b.maxY);
   return Math.hypot(dx, dy);
 }
+
+/** The corners of a box, from the upper left one clockwise, as y points down. */
+export const cornersOf = ({ minX, minY, maxX, maxY }: Box): Point[] => [
+  { x: minX, y: minY },
+  { x: maxX, y: minY },
+  { x: maxX, y: maxY },
+  { x: minX, y: maxY },
+];

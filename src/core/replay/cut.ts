@@ -17,13 +17,11 @@ function arcOf(run: Run): ArcLength {
 }
 
 /**
- * A line drawn as far as a share of its length, 0…1, its runs one after the other; without its fill, which comes when it is
- * whole. Null where nothing of it is drawn yet.
+ * A line drawn as far as a share of its length, 0…1, its runs one after the other. Null where nothing of it is drawn yet.
  */
 export function drawnSoFar(line: Line, share: number): Line | null {
   if (share <= 0) return null;
-  const style = line.style.fill ? { ...line.style, fill: null } : line.style;
-  if (share >= 1) return { ...line, style };
+  if (share >= 1) return line;
   const lengths = line.runs.map((r) => arcOf(r).length);
   let left = share * lengths.reduce((a, b) => a + b, 0);
   const runs: Run[] = [];
@@ -38,17 +36,18 @@ export function drawnSoFar(line: Line, share: number): Line | null {
     }
     left -= lengths[i];
   }
-  return runs.length > 0 ? { ...line, runs, style, ...(marks && { marks }) } : null;
+  return runs.length > 0 ? { ...line, runs, ...(marks && { marks }) } : null;
 }
 
 /** The widths of the first share of a run, by shares of its own length. */
 function marksUpTo(marks: readonly Mark[], closed: boolean, share: number): Mark[] {
   const profile = widthProfile(marks, closed);
   const ats = [0, ...profile.marks.map((m) => m.at).filter((at) => at > 0 && at < share), share];
-  return ats.map((at) => ({ at: at / share, ...widths(profile.at(at)) }));
+  return ats.map((at) => {
+    const { left, right } = profile.at(at);
+    return { at: at / share, left, right };
+  });
 }
-
-const widths = ({ left, right }: { left: number; right: number }): { left: number; right: number } => ({ left, right });
 
 /** Where the pen is on a line of which a share is drawn. */
 export function penAt(line: Line, share: number): Point {

@@ -26,16 +26,17 @@ export function drawnLines(d: Drawing): Drawn[] {
     );
   if (!d.order) return all;
   const places = new Map(d.order.map((id, i) => [id, i]));
-  const placed = all
-    .filter((x) => places.has(x.line.id))
-    .sort((a, b) => places.get(a.line.id)! - places.get(b.line.id)!);
+  const isPlaced = (x: Drawn): boolean => places.has(x.line.id);
+  const placed = all.filter(isPlaced).sort((a, b) => places.get(a.line.id)! - places.get(b.line.id)!);
   // What came since is drawn after what lies below it of its part.
-  for (const [i, fresh] of all.entries()) {
-    if (places.has(fresh.line.id)) continue;
-    const before = all.slice(0, i).findLast((x) => x.sheet === fresh.sheet);
-    placed.splice(before ? placed.indexOf(before) + 1 : placed.length, 0, fresh);
+  const since = new Map<Drawn | null, Drawn[]>();
+  let below: Drawn | null = null;
+  for (const x of all) {
+    if (below?.sheet !== x.sheet) below = null;
+    if (isPlaced(x)) below = x;
+    else if (!since.get(below)?.push(x)) since.set(below, [x]);
   }
-  return placed;
+  return [...placed.flatMap((x) => [x, ...(since.get(x) ?? [])]), ...(since.get(null) ?? [])];
 }
 
 const linesWithin = (items: readonly Item[]): Line[] =>

@@ -98,6 +98,27 @@ describe('a timeline', () => {
     expect(timelineOf({ ...d, sheets: [] }, { length: 3, pause: 1 })).toEqual({ moments: [], total: 0 });
   });
 
+  test('brought to a length, colours fade in as they do, and drawing takes what is left', () => {
+    const fading = (length: number): number[] =>
+      timelineOf(badge, { length, pause: 0 }).moments.flatMap((m) => (m.kind === 'colour' ? [m.end - m.start] : []));
+    for (const takes of fading(20)) expect(takes).toBeCloseTo(0.35, 9);
+    for (const takes of fading(1)) expect(takes).toBeLessThan(0.35);
+    const bare = {
+      ...badge,
+      sheets: badge.sheets.map((s) => ({ ...s, items: s.items.filter((i) => i.kind === 'flat') })),
+    };
+    expect(timelineOf(bare, { length: 3, pause: 0 }).total).toBe(appearing(bare).length > 0 ? 3 : 0);
+  });
+
+  test('ten thousand lines that came since the order was set find their places', () => {
+    const many = wanderingDrawing(10_000, 1, 3);
+    const [first, second] = ids(many);
+    const placed = ids({ ...many, order: [second, first] });
+    expect(placed).toHaveLength(10_000);
+    expect(placed.indexOf(second)).toBeLessThan(placed.indexOf(first));
+    expect(new Set(placed).size).toBe(10_000);
+  });
+
   test('nothing at its beginning, all at its end, ever more between', () => {
     for (const x of [d, badge]) {
       const timeline = timelineOf(x, { length: 8, pause: 0.2 });

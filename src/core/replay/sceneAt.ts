@@ -1,15 +1,7 @@
 import { distance, mix, type Point } from '../geometry/point';
 import type { Drawing } from '../drawing/schema';
-import {
-  leavesOf,
-  paintedId,
-  sceneOf,
-  type Leaf,
-  type LineNode,
-  type Part,
-  type Scene,
-  type SceneNode,
-} from '../scene/scene';
+import { fillOf, strokeOf } from '../scene/halves';
+import { leavesOf, paintedId, sceneOf, type Leaf, type LineNode, type Scene, type SceneNode } from '../scene/scene';
 import { drawnSoFar, penAt } from './cut';
 import { endOf, startOf } from './order';
 import { shareAt, type Moment, type Timeline } from './timing';
@@ -48,32 +40,20 @@ export function spanOf({ node }: Leaf, { lines, colours }: Moments): { begin: nu
   return { begin: Math.min(...own.map((m) => m.start)), whole: Math.max(...own.map((m) => m.end)) };
 }
 
-/** What has no moment of that kind is not waited for. */
+/** Of what has no moment of that kind nothing is seen. */
 const sharePast = (m: Moment | undefined, t: number): number => (m ? shareAt(m, t) : 0);
 
 const faded = (node: SceneNode, share: number): SceneNode =>
   share >= 1 ? node : { kind: 'layer', id: '', opacity: share, blend: 'normal', children: [node] };
 
-const isFill = (p: Part): boolean => p.kind === 'area' && p.within === 'line';
-
 /** A line's stroke as far as it is drawn, and its fill as far as it has come. */
 function lineAt(node: LineNode, stroke: number, colour: number): SceneNode[] {
-  if (stroke >= 1 && (colour >= 1 || !node.parts.some(isFill))) return [node];
-  const fills = colour > 0 ? node.parts.filter(isFill) : [];
-  const drawn = drawnSoFar(node.line, stroke);
-  const strokes = drawn ? node.parts.filter((p) => !isFill(p)) : [];
-  const { fill: _, ...bare } = node.line.style;
-  const fillNode =
-    fills.length > 0
-      ? [
-          faded(
-            { ...node, line: { ...node.line, style: { ...bare, fill: node.line.style.fill, width: 0 } }, parts: fills },
-            colour,
-          ),
-        ]
-      : [];
-  const strokeNode = drawn && strokes.length > 0 ? [{ ...node, line: drawn, parts: strokes }] : [];
-  return node.line.style.strokeBelow ? [...strokeNode, ...fillNode] : [...fillNode, ...strokeNode];
+  const [own, fill] = [strokeOf(node), fillOf(node)];
+  if ((!own || stroke >= 1) && (!fill || colour >= 1)) return [node];
+  const line = own && drawnSoFar(own.line, stroke);
+  const strokes = line ? [{ ...own, line }] : [];
+  const fills = fill && colour > 0 ? [faded(fill, colour)] : [];
+  return node.line.style.strokeBelow ? [...strokes, ...fills] : [...fills, ...strokes];
 }
 
 /** Where the pen's point is at a time, and whether it is drawing; null before the first line and after the last. */

@@ -1,7 +1,7 @@
 import { lineLength } from '../drawing/run';
 import type { Drawing, Line } from '../drawing/schema';
 import { distance } from '../geometry/point';
-import { appearing, endOf, startOf } from './order';
+import { appearing, endOf, startOf, type Appearing } from './order';
 
 /** How fast it goes: at so many page units a second, or so that all of it takes so many seconds. */
 export type Pace = {
@@ -22,10 +22,10 @@ export type Moment = {
 };
 export type Timeline = { readonly moments: readonly Moment[]; readonly total: number };
 
-/** The lifted pen is so much faster; colours fade in within so many seconds each, those of a part within so many together. */
-const LIFTED = 4;
-const [FADE, MOST_FADING] = [0.35, 1.2];
-const [SHORTEST, PLAIN_SPEED] = [0.02, 600];
+/** The lifted pen is so much faster. A point is drawn as long as a line of so many page units. */
+const [LIFTED, SHORTEST, PLAIN_SPEED] = [4, 4, 600];
+/** A colour fades in within so many seconds; those of a part within so many times that together. */
+const [FADE, MOST_FADING] = [0.35, 3.5];
 
 /** When what appears. @throws RangeError for a pace that is none. */
 export function timelineOf(d: Drawing, pace: Pace): Timeline {
@@ -33,55 +33,49 @@ export function timelineOf(d: Drawing, pace: Pace): Timeline {
   if (!(speed > 0) || (length !== undefined && !(length > 0)) || !(pause >= 0))
     throw new RangeError('a speed and a length must be above 0, a pause not below it');
   const list = appearing(d);
+  const plain = laidOut(list, { speed, pause, fade: FADE });
+  if (length === undefined || plain.total === 0) return { moments: plain.moments, total: plain.total };
+  // Rests and fading take as long as they do, as far as there is room for them; drawing takes what is left.
+  const still = plain.total - plain.drawn;
+  const kept = plain.drawn > 0 ? Math.min(still, length / 2) : length;
+  const k = still > 0 ? kept / still : 1;
+  const { moments } = laidOut(list, {
+    speed: (speed * plain.drawn) / (length - kept),
+    pause: pause * k,
+    fade: FADE * k,
+  });
+  return { moments, total: length };
+}
+
+/** One thing after the other. `drawn`: how much of the time it is that the pen is at work, s; it goes by the speed alone. */
+function laidOut(
+  list: readonly Appearing[],
+  { speed, pause, fade }: { speed: number; pause: number; fade: number },
+): Timeline & { drawn: number } {
   const colours = new Map<string, number>();
   for (const x of list) if (x.kind === 'colour') colours.set(x.sheet, (colours.get(x.sheet) ?? 0) + 1);
   const moments: Moment[] = [];
-  let at = 0;
-  let rests = 0;
+  let [at, drawn] = [0, 0];
   let pen: Line | null = null;
   list.forEach((x, i) => {
-    if (i > 0 && list[i - 1].sheet !== x.sheet) {
-      at += pause;
-      rests += pause;
-    }
+    const [before, next] = [list[i - 1], list[i + 1]];
+    if (before && before.sheet !== x.sheet) at += pause;
     if (x.kind === 'line') {
-      if (pen) at += distance(endOf(pen), startOf(x.line)) / (speed * LIFTED);
+      const lifted = pen ? distance(endOf(pen), startOf(x.line)) / (speed * LIFTED) : 0;
+      const takes = Math.max(SHORTEST, lineLength(x.line)) / speed;
+      const start = at + lifted;
+      moments.push({ kind: 'line', id: x.line.id, sheet: x.sheet, start, end: start + takes, line: x.line });
+      at = start + takes;
+      drawn += lifted + takes;
       pen = x.line;
-      const takes = Math.max(SHORTEST, lineLength(x.line) / speed);
-      moments.push({ kind: 'line', id: x.line.id, sheet: x.sheet, start: at, end: at + takes, line: x.line });
-      at += takes;
     } else {
-      const step = Math.min(FADE, MOST_FADING / colours.get(x.sheet)!);
-      moments.push({ kind: 'colour', id: x.id, sheet: x.sheet, start: at, end: at + FADE });
+      moments.push({ kind: 'colour', id: x.id, sheet: x.sheet, start: at, end: at + fade });
       // The last of a part is seen whole before it goes on.
-      at += list[i + 1]?.kind === 'colour' && list[i + 1].sheet === x.sheet ? step : FADE;
+      const goesOn = next?.kind === 'colour' && next.sheet === x.sheet;
+      at += goesOn ? Math.min(fade, (fade * MOST_FADING) / colours.get(x.sheet)!) : fade;
     }
   });
-  if (length === undefined || at === 0) return { moments, total: at };
-  // A pause stays as long as it was asked for, as far as there is room for it.
-  const kept = Math.min(rests, length / 2);
-  return scaled(moments, at, length, rests, kept);
-}
-
-/** Moments brought to a length: what is drawn is scaled, what is rested by its own. */
-function scaled(moments: readonly Moment[], total: number, length: number, rests: number, kept: number): Timeline {
-  const k = (length - kept) / Math.max(1e-9, total - rests);
-  const pauses = rests > 0 ? kept / rests : 0;
-  let [was, now] = [0, 0];
-  let sheet: string | null = null;
-  let restEach = 0;
-  const turns = moments.reduce((n, m, i) => n + (i > 0 && moments[i - 1].sheet !== m.sheet ? 1 : 0), 0);
-  if (turns > 0) restEach = rests / turns;
-  const out = moments.map((m): Moment => {
-    if (sheet !== null && sheet !== m.sheet) {
-      was += restEach;
-      now += restEach * pauses;
-    }
-    sheet = m.sheet;
-    const start = now + (m.start - was) * k;
-    return { ...m, start, end: start + (m.end - m.start) * k };
-  });
-  return { moments: out, total: length };
+  return { moments, total: at, drawn };
 }
 
 /** How much of something has appeared at a time, 0…1. */

@@ -27,29 +27,27 @@ export function wantedFiles(
   deliveries: readonly WantedDelivery[],
 ): { files: NamedFile[]; name: string; mime: string } {
   const taken = new Set<string>();
+  const files = deliveries.flatMap(({ name, wanted, motion }) => {
+    const ending = motion ? motionEnding[motion.as] : wanted.format;
+    return filesWanted(drawing, wanted).map((f): NamedFile => {
+      const weight = motion && isRasterMotion(motion.as) ? told(() => framesOf(f.drawing, motion).times.length) : 1;
+      return { ...f, wanted, ...(motion && { motion }), weight, name: fileName([title, name, f.name], ending, taken) };
+    });
+  });
+  if (files.length > MOST_FILES)
+    throw new Problem(400, 'too-many', `These would be ${files.length} files; ${MOST_FILES} can be made at once.`);
+  if (files.length > 1) return { files, name: fileName([title], 'zip'), mime: ZIP };
+  const [{ name, motion, wanted }] = files;
+  return { files, name, mime: motion ? mimes[motionEnding[motion.as]] : mimeOf[wanted.format] };
+}
+
+/** The files that a delivery comes to. @throws Problem 400 when nothing is seen. */
+export const filesWanted = (drawing: Drawing, wanted: Delivery): WantedFile[] => told(() => filesOf(drawing, wanted));
+
+/** What is asked for and cannot be is told as such. */
+function told<T>(ask: () => T): T {
   try {
-    const files = deliveries.flatMap(({ name, wanted, motion }) =>
-      filesOf(drawing, wanted).map((f): NamedFile => {
-        const ending = motion ? motionEnding[motion.as] : wanted.format;
-        const weight = motion && isRasterMotion(motion.as) ? framesOf(f.drawing, motion).times.length : 1;
-        return {
-          ...f,
-          wanted,
-          ...(motion && { motion }),
-          weight,
-          name: fileName([title, name, f.name], ending, taken),
-        };
-      }),
-    );
-    if (files.length > MOST_FILES)
-      throw new Problem(400, 'too-many', `These would be ${files.length} files; ${MOST_FILES} can be made at once.`);
-    const [only] = files;
-    if (files.length > 1) return { files, name: fileName([title], 'zip'), mime: ZIP };
-    return {
-      files,
-      name: only.name,
-      mime: only.motion ? mimes[motionEnding[only.motion.as]] : mimeOf[only.wanted.format],
-    };
+    return ask();
   } catch (error) {
     if (error instanceof RangeError) throw new Problem(400, 'nothing', `No file can be made: ${error.message}.`);
     throw error;

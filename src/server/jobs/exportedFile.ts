@@ -4,7 +4,7 @@ import sharp, { type Sharp } from 'sharp';
 import type { Drawing } from '@/core';
 import { composed } from '@/core/deliver/composed';
 import type { Composition } from '@/core/deliver/composition';
-import { plainSvgLook, type Delivery } from '@/core/deliver/delivery';
+import { lookOf, type Delivery } from '@/core/deliver/delivery';
 import { greyTable } from '@/core/deliver/shown';
 import { paintPdf, POINTS } from '@/core/formats/pdf';
 import type { PdfDocument } from '@/core/formats/pdfGroups';
@@ -12,6 +12,7 @@ import { dataAddress } from '@/core/formats/svg/pictures';
 import { writeComposition } from '@/core/formats/svg/writeSvg';
 import { leavesOf, type PictureNode } from '@/core/scene/scene';
 import type { RasterFormat } from '@/core/deliver/fileFormats';
+import { holdsBox } from '@/core/geometry/box';
 import { correctedFile } from './corrected';
 import { lettering } from './lettering';
 
@@ -41,9 +42,7 @@ export async function exportedFile(
   });
   const pictures = await picturesOf(composition, wanted, files, derived);
   if (wanted.format === 'pdf') return pdf(composition, title, pictures);
-  // A picture of pixels has no use for what only an SVG can say.
-  const look = wanted.format === 'svg' ? wanted.svg : plainSvgLook;
-  const svg = writeComposition(composition, look, {
+  const svg = writeComposition(composition, lookOf(wanted), {
     pictureHref: (r) => dataAddress(pictures.get(r.id) ?? new Uint8Array()),
     ...(wanted.format === 'svg' && { title }),
   });
@@ -68,17 +67,18 @@ export async function picturesOf(
   return found;
 }
 
-/** A picture in a few greys, as it is squinted at. */
+/** A picture in a few greys, as it is squinted at; as much of it is let through as before. */
 async function inFewGreys(bytes: Buffer, steps: number): Promise<Buffer> {
   const table = greyTable(steps);
-  const { data, info } = await sharp(bytes)
-    .ensureAlpha()
-    .toColourspace('b-w')
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  for (let i = 0; i < data.length; i += 2) data[i] = table[data[i]];
+  const image = sharp(bytes).toColourspace('srgb').ensureAlpha();
+  const [{ data: greys, info }, alphas] = await Promise.all([
+    image.clone().removeAlpha().toColourspace('b-w').raw().toBuffer({ resolveWithObject: true }),
+    image.clone().extractChannel('alpha').raw().toBuffer(),
+  ]);
+  const pixels = Buffer.alloc(2 * greys.length);
+  greys.forEach((v, i) => pixels.set([table[v], alphas[i]], 2 * i));
   const { width, height } = info;
-  return sharp(data, { raw: { width, height, channels: 2 } })
+  return sharp(pixels, { raw: { width, height, channels: 2 } })
     .png()
     .toBuffer();
 }
@@ -136,7 +136,6 @@ export function rasterized(
     fit: 'fill',
   });
   // The ground's own edge would be see-through where the page does not end on a whole pixel.
-  const isCovered = ground && ground.box.minX <= box.minX && ground.box.maxX >= box.maxX;
-  const under = isCovered ? ground.colour : null;
+  const under = ground && holdsBox(ground.box, box) ? ground.colour : null;
   return under || isOpaque ? image.flatten({ background: under ?? '#ffffff' }) : image;
 }

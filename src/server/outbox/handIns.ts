@@ -4,10 +4,11 @@ import path from 'node:path';
 import { desc, eq } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import type { Delivery } from '@/core/deliver/delivery';
-import { fileName, filesOf } from '@/core/deliver/files';
+import { fileName } from '@/core/deliver/files';
 import { mimeOf } from '@/core/deliver/fileFormats';
 import { database } from '../database';
 import { cardOf } from '../drawings';
+import { filesWanted } from '../files/wantedFiles';
 import { stateOf } from '../journal';
 import { folder } from '../place';
 import { notFound, Problem } from '../problem';
@@ -66,7 +67,7 @@ export async function handIn(drawingId: string, place: string, wanted: Delivery)
   const { title, revision } = cardOf(drawingId);
   if (!(await courierInUse().places()).some((p) => p.id === place)) throw notFound('place');
   const { drawing } = stateOf(drawingId, revision);
-  const [file, ...more] = theFiles(drawing, wanted);
+  const [file, ...more] = filesWanted(drawing, wanted);
   if (more.length > 0) throw new Problem(400, 'several', 'One file is handed in at a time. Choose one of all.');
   const bytes = await exportedDrawing(file.drawing, wanted, { title, ...(file.beside && { beside: file.beside }) });
   const id = nanoid(16);
@@ -90,14 +91,6 @@ export async function handIn(drawingId: string, place: string, wanted: Delivery)
   };
   database().insert(handIns).values(row).run();
   return send(row, title);
-}
-
-function theFiles(drawing: Parameters<typeof filesOf>[0], wanted: Delivery): ReturnType<typeof filesOf> {
-  try {
-    return filesOf(drawing, wanted);
-  } catch (error) {
-    throw new Problem(400, 'nothing', `Nothing can be handed in: ${(error as Error).message}.`);
-  }
 }
 
 /** Sends the very bytes again. @throws Problem 404; 409 while it is being sent, or when it was received. */

@@ -2,11 +2,11 @@
 
 import { CaretRightOutlined, CloseOutlined, PauseOutlined } from '@ant-design/icons';
 import { Button, Segmented, Slider } from 'antd';
-import { useEffect, useSyncExternalStore } from 'react';
+import { useEffect } from 'react';
 import { formatNumber } from '@/ui/format';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchState, usePreference } from '../../benchContext';
-import { halt, isPlaying, leave, onPlaying, paceOf, play, playHistory, seek, timelineNow } from '../../commands/replay';
+import { halt, leave, paceOf, play, playHistory, seek, timelineNow } from '../../commands/replay';
 import { preferIn } from '../../state/preferences';
 
 /** The replay: run, halted, scrubbed; at a speed or to a length; or the history as it truly was. */
@@ -15,11 +15,7 @@ export function ReplayCard() {
   const drawing = useBenchState((s) => s.drawing);
   const replay = useBenchState((s) => s.replay);
   const pace = usePreference('replay');
-  const runs = useSyncExternalStore(
-    onPlaying,
-    () => isPlaying(bench),
-    () => false,
-  );
+  const runs = replay?.runs === true;
   useEffect(() => () => leave(bench), [bench]);
   const { total } = timelineNow(drawing, paceOf(pace));
   const at = replay?.kind === 'order' ? Math.min(replay.at, total) : 0;
@@ -54,10 +50,7 @@ export function ReplayCard() {
           disabled={total === 0}
           tooltip={{ open: false }}
           ariaLabelForHandle="Time of the replay"
-          onChange={(t) => {
-            halt(bench);
-            seek(bench, t);
-          }}
+          onChange={(t) => seek(bench, t)}
         />
         <Button
           size="small"

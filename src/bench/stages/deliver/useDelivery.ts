@@ -11,7 +11,8 @@ export function useDelivery(): { wanted: Delivery; set: (some: Partial<Delivery>
   const lines = useBenchState((s) => s.lines);
   const flats = useBenchState((s) => s.flats);
   const wanted = useMemo((): Delivery => {
-    const { chosen: _, ...last } = kept ?? { ...firstDelivery, dpi };
+    // What an earlier program did not ask for yet is as it is at first.
+    const { chosen: _, ...last } = { ...firstDelivery, dpi, ...kept };
     return last.scope === 'chosen' ? { ...last, chosen: chosenIds({ lines, flats }) } : last;
   }, [kept, dpi, lines, flats]);
   return { wanted, set: (some) => prefer({ delivery: { ...wanted, ...some, chosen: undefined } }) };

@@ -1,5 +1,5 @@
 import type { Drawing } from '@/core';
-import type { Differences } from '@/core/drawing/differences';
+import type { Differences } from '@/core/scene/differences';
 import type { Timeline } from '@/core/replay/timing';
 import type { Size, View } from '../view';
 
@@ -13,9 +13,13 @@ export type Compare = { readonly kind: 'wipe'; readonly at: number } | { readonl
  * A replay under way: the lines of the drawing as far as they are drawn at a time, s; or the drawing as it was at a point of its
  * history, in place of what it is.
  */
-export type Replay =
+export type Replay = (
   | { readonly kind: 'order'; readonly timeline: Timeline; readonly at: number }
-  | { readonly kind: 'history'; readonly drawing: Drawing };
+  | { readonly kind: 'history'; readonly drawing: Drawing }
+) & {
+  /** Whether it goes on by itself. */
+  readonly runs: boolean;
+};
 
 /** How the page is looked at. */
 export type SeenState = {

@@ -7,6 +7,7 @@ import type { Line } from '../../drawing/schema';
 import { bodyOf, IN_FILES } from '../../ink/body';
 import { momentsOf } from '../../replay/sceneAt';
 import type { Moment, Timeline } from '../../replay/timing';
+import { isFill } from '../../scene/halves';
 import type { LineNode, Part } from '../../scene/scene';
 import { Writer, type WriteSvgOptions } from './writeSvg';
 
@@ -41,9 +42,7 @@ class AnimatedWriter extends Writer {
 
   protected override drawn(node: LineNode, laid: string): string {
     const { line, parts } = node;
-    const fill = parts.find((p) => p.kind === 'area' && p.within === 'line');
-    const stroke = parts.find((p) => p !== fill);
-    const pieces = parts.map((p) => (p === fill ? this.fill(line, p) : this.stroke(line, stroke!)));
+    const pieces = parts.map((p) => (isFill(p) ? this.fill(line, p) : this.stroke(line, p)));
     return `<g${laid}>${pieces.join('')}</g>`;
   }
 

@@ -8,6 +8,7 @@ import type { Drawing, Line, Paint } from '../../drawing/schema';
 import { toUnit } from '../../drawing/unit';
 import { bodyOf, IN_FILES } from '../../ink/body';
 import { beforeMap, colourOf, ovalMap, type GradientInk, type Ink } from '../../scene/ink';
+import { isFill } from '../../scene/halves';
 import type { LayerNode, LineNode, Part, PictureNode, Scene } from '../../scene/scene';
 import { decimal, outlineData, pathData } from '../pathData';
 import { bytesOf, dataAddress } from './pictures';
@@ -140,7 +141,7 @@ export class Writer {
 
   protected drawn({ line, parts }: LineNode, laid: string): string {
     const body = parts.find((p) => p.kind === 'area' && p.within === 'body');
-    const area = parts.find((p) => p.kind === 'area' && p.within === 'line');
+    const area = parts.find(isFill);
     const stroke = parts.find((p) => p.kind === 'stroke');
     const isBelow = parts.length > 1 && parts[0] === stroke;
     if (!body && stroke && this.outlines) return this.outlined(line, stroke.ink, area, isBelow, '', laid);

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { deliverySchema, firstDelivery, type Delivery } from '@/core/deliver/delivery';
-import { fileName, filesOf } from '@/core/deliver/files';
+import { fileName } from '@/core/deliver/files';
 import { fileFormats, mimeOf } from '@/core/deliver/fileFormats';
 import { cardOf } from '@/server/drawings';
+import { filesWanted } from '@/server/files/wantedFiles';
 import { drawingId, fileHeaders, jsonBody, route } from '@/server/http';
 import { stateOf } from '@/server/journal';
-import { Problem } from '@/server/problem';
 import { exportedDrawing } from '@/server/render';
 
 const MOST_BYTES = 8_000_000;
@@ -40,18 +40,10 @@ export const POST = route<{ id: string }>(async (request, params) =>
 async function answer(id: string, wanted: Delivery, signal: AbortSignal): Promise<Response> {
   const { title } = cardOf(id);
   const { drawing } = stateOf(id);
-  const { drawing: first, beside } = firstFile(drawing, wanted);
+  // A page may well be empty; what was chosen of it may not.
+  const isPage = wanted.each === 'all' && wanted.scope !== 'chosen';
+  const [{ drawing: first, beside }] = isPage ? [{ drawing, beside: undefined }] : filesWanted(drawing, wanted);
   const body = await exportedDrawing(first, wanted, { title, ...(beside && { beside }) }, { signal });
   const headers = fileHeaders(fileName([title], wanted.format), mimeOf[wanted.format]);
   return new Response(body as BodyInit, { headers: { ...headers, 'content-length': String(body.length) } });
-}
-
-/** @throws Problem 400 when nothing is to be made of what was chosen; a page may well be empty. */
-function firstFile(drawing: Parameters<typeof filesOf>[0], wanted: Delivery): ReturnType<typeof filesOf>[number] {
-  if (wanted.each === 'all' && wanted.scope !== 'chosen') return { name: '', drawing };
-  try {
-    return filesOf(drawing, wanted)[0];
-  } catch (error) {
-    throw new Problem(400, 'nothing', `No file can be made: ${(error as Error).message}.`);
-  }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { groupOf, wanderingDrawing } from '../test/drawings';
-import type { Drawing } from './schema';
+import type { Drawing } from '../drawing/schema';
 import { differencesOf } from './differences';
 
 const ids = (list: readonly { id: string }[]): string[] => list.map((x) => x.id).sort();
@@ -39,4 +39,24 @@ test('what was added, what is gone, what changed: turned about the other way', (
       },
     ),
   );
+});
+
+test('what is painted with a swatch changes with it', () => {
+  const plain = wanderingDrawing(3, 2, 7);
+  const inked: Drawing = {
+    ...plain,
+    palette: [{ id: 'leaf', name: 'Leaf', colour: '#2a9d8f' }],
+    sheets: plain.sheets.map((s) => ({
+      ...s,
+      items: s.items.map((item) =>
+        item.id === 'l1' && item.kind === undefined
+          ? { ...item, style: { ...item.style, stroke: { swatch: 'leaf' } } }
+          : item,
+      ),
+    })),
+  };
+  const then = { ...inked, palette: [{ id: 'leaf', name: 'Leaf', colour: '#d1495b' }] };
+  expect(ids(differencesOf(then, inked).changed.map(([, is]) => is))).toEqual(['l1']);
+  const renamed = { ...inked, palette: [{ id: 'leaf', name: 'Fern', colour: '#2a9d8f' }] };
+  expect(differencesOf(renamed, inked).changed).toEqual([]);
 });

@@ -1,6 +1,8 @@
 import { dequal } from 'dequal';
-import { isGroup } from './items';
-import type { Drawing, Item } from './schema';
+import { isFlat, isGroup, isLine } from '../drawing/items';
+import type { Drawing, Item } from '../drawing/schema';
+import { inkOf, isSameInk } from './ink';
+import { shownFlat } from './shownFlat';
 
 type Leaf = Exclude<Item, { kind: 'group' }>;
 
@@ -12,19 +14,34 @@ export type Differences = {
   readonly changed: readonly (readonly [Leaf, Leaf])[];
 };
 
-/** Compares what lies on the sheets. Where something lies in the stack does not count, nor whether its sheet is seen. */
+/**
+ * Compares what lies on the sheets, and the colours that it is seen in: also those of swatches and gradients. Where something
+ * lies in the stack does not count, nor whether its sheet is seen.
+ */
 export function differencesOf(then: Drawing, now: Drawing): Differences {
   const [was, is] = [leavesById(then), leavesById(now)];
   const changed: [Leaf, Leaf][] = [];
   for (const [id, leaf] of is) {
     const before = was.get(id);
-    if (before && before !== leaf && !dequal(before, leaf)) changed.push([before, leaf]);
+    if (before && !(isSameThing(before, leaf) && isSeenAlike(then, now, leaf))) changed.push([before, leaf]);
   }
   return {
     added: [...is].flatMap(([id, leaf]) => (was.has(id) ? [] : [leaf])),
     gone: [...was].flatMap(([id, leaf]) => (is.has(id) ? [] : [leaf])),
     changed,
   };
+}
+
+const isSameThing = (a: Leaf, b: Leaf): boolean => a === b || dequal(a, b);
+
+/** Whether something that is the same is painted the same. */
+function isSeenAlike(then: Drawing, now: Drawing, leaf: Leaf): boolean {
+  const line = isLine(leaf) ? leaf : isFlat(leaf) ? shownFlat(leaf) : null;
+  if (!line) return true;
+  const { stroke, fill } = line.style;
+  return [stroke, fill].every(
+    (p) => typeof p !== 'object' || !p || isSameInk(inkOf(then, p, line), inkOf(now, p, line)),
+  );
 }
 
 function leavesById(d: Drawing): Map<string, Leaf> {
