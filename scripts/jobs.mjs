@@ -16,6 +16,6 @@ await build({
   platform: 'node',
   format: 'cjs',
   target: 'node20',
-  external: ['css-tree', 'fontkit', 'paper', 'pdfkit', 'sharp'],
+  external: ['@napi-rs/canvas', 'css-tree', 'fontkit', 'paper', 'pdfkit', 'sharp'],
   logLevel: 'warning',
 });

@@ -1,20 +1,22 @@
-import { type Drawing } from '@/core';
+import { emptyDrawing, plainPage, type Drawing } from '@/core';
 import { pixelsAt } from '@/core/drawing/unit';
 import { composed } from '@/core/deliver/composed';
-import { firstDelivery, type Delivery } from '@/core/deliver/delivery';
+import type { Delivery } from '@/core/deliver/delivery';
 import { packed } from '@/core/formats/packed';
 import type { Motion } from '@/core/replay/motion';
 import { leavesOf, sceneOf } from '@/core/scene/scene';
 import { isRaster } from '@/core/deliver/fileFormats';
-import type { FileOptions, PictureFiles } from './jobs/exportedFile';
+import type { FileOptions } from './jobs/exportedFile';
 import { inThread, type InThread } from './jobs/pool';
+import type { PictureFiles } from './jobs/seenPictures';
 import { shownFile, uprightFile, type ShownSize } from './pictures';
 import { folder } from './place';
 import { Problem } from './problem';
 
 const MOST_SIDE = 30_000;
 const MOST_PIXELS = 200_000_000;
-const CARD_WIDTH = 480;
+/** Pixels of a card's longer side. */
+const CARD_SIDE = 480;
 
 const packs = new WeakMap<Drawing, Uint8Array>();
 
@@ -46,7 +48,7 @@ export async function exportedDrawing(
   drawing: Drawing,
   wanted: Delivery,
   asked: Asked,
-  how: InThread & { pictures?: ShownSize } = {},
+  how: InThread = {},
 ): Promise<Uint8Array> {
   const options = { ...asked, size: asked.size ?? pixelSize(drawing, wanted, asked.beside) };
   const { width, height } = options.size;
@@ -56,7 +58,7 @@ export async function exportedDrawing(
       'too-large',
       `At ${wanted.dpi} dpi the picture would be ${width} x ${height} px, which is too large. Choose a lower dpi.`,
     );
-  const files = await pictureFiles(asked.beside ?? [drawing], wanted.reference, how.pictures);
+  const files = await pictureFiles(asked.beside ?? [drawing], wanted.reference);
   const packedOptions = { ...options, beside: asked.beside?.map(packedOnce) };
   return inThread('exportedFile', [packedOnce(drawing), wanted, packedOptions, files, folder('derived')], how);
 }
@@ -89,15 +91,13 @@ async function pictureFiles(
 }
 
 /** The picture on a drawing's card: its page with references and lines. WebP. */
-export function renderCard(drawing: Drawing): Promise<Uint8Array> {
-  const { width, height, ground } = drawing.page;
-  const k = CARD_WIDTH / Math.max(width, height);
-  const size = { width: Math.max(1, Math.round(width * k)), height: Math.max(1, Math.round(height * k)) };
-  const onPaper = ground ? drawing : { ...drawing, page: { ...drawing.page, ground: '#fffefb' } };
-  return exportedDrawing(
-    onPaper,
-    { ...firstDelivery, format: 'webp', ground: true, reference: true, quality: 82 },
-    { title: '', size },
-    { pictures: 'quarter' },
-  );
+export async function renderCard(drawing: Drawing): Promise<Uint8Array> {
+  const files = await pictureFiles([drawing], true, 'quarter');
+  return inThread('card', [packedOnce(drawing), CARD_SIDE, files, folder('derived')]);
+}
+
+/** Has a thread begin, and what cards need be in it. */
+export async function wakeThreads(): Promise<void> {
+  const page = plainPage({ width: 1, height: 1, unit: 'px', dpi: 96, ground: null });
+  await renderCard(emptyDrawing(page, { id: 's', name: '', tag: '#000000' }));
 }

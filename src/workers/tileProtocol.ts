@@ -1,5 +1,5 @@
 import type { Box, Change, Drawing } from '@/core';
-import type { Looks } from './paintLine';
+import type { Looks } from '@/painting/paintLine';
 
 /** Tiles are squares of this many device pixels, laid out from the page's origin. */
 export const TILE = 512;

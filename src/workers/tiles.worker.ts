@@ -5,8 +5,8 @@ import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { paintedId } from '@/core/scene/scene';
 import { ArtIndex } from './artIndex';
 import { ArtPictures } from './artPictures';
-import { paintLeaves } from './paintLeaves';
-import { paintMark, plainLooks, type Looks } from './paintLine';
+import { paintLeaves } from '@/painting/paintLeaves';
+import { paintMark, plainLooks, type Looks } from '@/painting/paintLine';
 import { layerKinds, TILE, tileKey, type FromPainter, type LayerKind, type ToPainter } from './tileProtocol';
 
 /** A painted tile, and what part of it (page units) is out of date; null where nothing is. */

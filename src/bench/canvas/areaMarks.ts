@@ -1,6 +1,6 @@
 import type { Point, Run } from '@/core';
 import type { Closing } from '@/core/flats/arrangement';
-import { pathOf } from '@/workers/paintLine';
+import { pathOf } from '@/painting/paintLine';
 import { toScreen, type View } from '../state/view';
 import { strokeHaloed } from './marks';
 

@@ -1,7 +1,7 @@
 import Konva from 'konva/lib/Core';
 import type { Drawing, Point, Reference } from '@/core';
-import { paintLeaves } from '@/workers/paintLeaves';
-import { plainLooks } from '@/workers/paintLine';
+import { paintLeaves } from '@/painting/paintLeaves';
+import { plainLooks } from '@/painting/paintLine';
 import { takeTool } from '../commands/desk';
 import { preferences } from '../state/preferences';
 import { MANY, shownDrawing, type Bench, type BenchState, type Made } from '../state/store';

@@ -1,7 +1,7 @@
 import type { Drawing } from '@/core';
 import { leavesOf, sceneOf } from '@/core/scene/scene';
-import { paintLeaves, type Pictures } from '@/workers/paintLeaves';
-import type { Looks } from '@/workers/paintLine';
+import { paintLeaves, type Pictures } from '@/painting/paintLeaves';
+import type { Looks } from '@/painting/paintLine';
 import type { BenchState } from '../state/store';
 import type { View } from '../state/view';
 

@@ -3,7 +3,7 @@ import type { Item } from '@/core/drawing/item';
 import { isFlat, isLine } from '@/core/drawing/items';
 import { placedBox } from '@/core/drawing/placement';
 import { shownFlat } from '@/core/scene/shownFlat';
-import { pathOf } from '@/workers/paintLine';
+import { pathOf } from '@/painting/paintLine';
 import type { BenchState } from '../state/store';
 
 /** What differs between two states of the drawing: gone in dashes, added thick, changed as it was in dots and as it is. */

@@ -1,6 +1,6 @@
 import type { Cubic, Line, Node, Point, Run } from '@/core';
 import { neighbours } from '@/core/drawing/node';
-import { pathOf } from '@/workers/paintLine';
+import { pathOf } from '@/painting/paintLine';
 import { toScreen, type View } from '../state/view';
 
 /** The marks over the page: our own signs for nodes and handles. All sizes are CSS px. */

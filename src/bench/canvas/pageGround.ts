@@ -3,7 +3,7 @@ import { movesPicture } from '@/core/raster/correction';
 import { boxesMeet } from '@/core/geometry/box';
 import { placedBox } from '@/core/drawing/placement';
 import { referencesOf } from '@/core/scene/scene';
-import { paintPicture } from '@/workers/paintLeaves';
+import { paintPicture } from '@/painting/paintLeaves';
 import { shownBox, toScreen, type Size, type View } from '../state/view';
 import type { PictureStore } from './pictures';
 

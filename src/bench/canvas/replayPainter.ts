@@ -2,8 +2,8 @@ import type { Drawing } from '@/core';
 import { leafAt, momentsOf, penOver, spanOf, type Moments } from '@/core/replay/sceneAt';
 import type { Timeline } from '@/core/replay/timing';
 import { leavesOf, sceneOf, type Leaf } from '@/core/scene/scene';
-import { paintLeaves, type Pictures } from '@/workers/paintLeaves';
-import type { Looks } from '@/workers/paintLine';
+import { paintLeaves, type Pictures } from '@/painting/paintLeaves';
+import type { Looks } from '@/painting/paintLine';
 import type { BenchState } from '../state/store';
 
 /** A thing to be seen, where it lies in the stack, and when. */

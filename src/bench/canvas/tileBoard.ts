@@ -1,7 +1,7 @@
 import type { Box, Change, Drawing } from '@/core';
 import { changeText, LONG_TEXT } from '@/core/change/changeText';
 import { growBox, holdsBox } from '@/core/geometry/box';
-import type { Looks } from '@/workers/paintLine';
+import type { Looks } from '@/painting/paintLine';
 import { TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
 import { bytesOf } from '../state/opening';
 import type { Size, View } from '../state/view';

@@ -4,7 +4,7 @@ import { seenFlats } from '@/core/edits/flats';
 import { boxesMeet } from '@/core/geometry/box';
 import { findItem } from '@/core/drawing/find';
 import { paintArea } from './areaMarks';
-import { pathOf } from '@/workers/paintLine';
+import { pathOf } from '@/painting/paintLine';
 import { tonesBeneath } from '../state/beneath';
 import { preferences } from '../state/preferences';
 import { shownDrawing, type BenchState } from '../state/store';

@@ -1,20 +1,18 @@
-import { readFile } from 'node:fs/promises';
 import PDFDocument from 'pdfkit';
 import sharp, { type Sharp } from 'sharp';
 import type { Drawing } from '@/core';
 import { composed } from '@/core/deliver/composed';
 import type { Composition } from '@/core/deliver/composition';
 import { lookOf, type Delivery } from '@/core/deliver/delivery';
-import { greyTable } from '@/core/deliver/shown';
 import { paintPdf, POINTS } from '@/core/formats/pdf';
 import type { PdfDocument } from '@/core/formats/pdfGroups';
 import { dataAddress } from '@/core/formats/svg/pictures';
 import { writeComposition } from '@/core/formats/svg/writeSvg';
-import { leavesOf, type PictureNode } from '@/core/scene/scene';
+import type { PictureNode } from '@/core/scene/scene';
 import type { RasterFormat } from '@/core/deliver/fileFormats';
 import { holdsBox } from '@/core/geometry/box';
-import { correctedFile } from './corrected';
 import { lettering } from './lettering';
+import { picturesOf, type PictureFiles } from './seenPictures';
 
 export type FileOptions = {
   readonly title: string;
@@ -23,9 +21,6 @@ export type FileOptions = {
   /** Drawings that share a paper with the one. */
   readonly beside?: readonly Drawing[];
 };
-
-/** Where the pictures of a drawing lie, by their hash, upright and as large as they are wanted. */
-export type PictureFiles = Readonly<Record<string, string>>;
 
 /** A drawing as a file. `derived` is the folder in which corrected pictures are kept. */
 export async function exportedFile(
@@ -47,40 +42,6 @@ export async function exportedFile(
     ...(wanted.format === 'svg' && { title }),
   });
   return wanted.format === 'svg' ? new TextEncoder().encode(svg) : raster(composition, svg, wanted, options);
-}
-
-/** The bytes of all placed pictures that are seen, as they are shown. */
-export async function picturesOf(
-  { under, art }: Pick<Composition, 'under' | 'art'>,
-  { shows, steps }: Pick<Delivery, 'shows' | 'steps'>,
-  files: PictureFiles,
-  derived: string,
-): Promise<Map<string, Buffer>> {
-  const found = new Map<string, Buffer>();
-  for (const { node } of leavesOf([...under, ...art])) {
-    if (node.kind !== 'picture' || found.has(node.placed.id)) continue;
-    const plain = files[node.placed.picture];
-    if (!plain) continue;
-    const bytes = await readFile(await correctedFile(plain, node.placed, derived));
-    found.set(node.placed.id, shows === 'squint' ? await inFewGreys(bytes, steps) : bytes);
-  }
-  return found;
-}
-
-/** A picture in a few greys, as it is squinted at; as much of it is let through as before. */
-async function inFewGreys(bytes: Buffer, steps: number): Promise<Buffer> {
-  const table = greyTable(steps);
-  const image = sharp(bytes).toColourspace('srgb').ensureAlpha();
-  const [{ data: greys, info }, alphas] = await Promise.all([
-    image.clone().removeAlpha().toColourspace('b-w').raw().toBuffer({ resolveWithObject: true }),
-    image.clone().extractChannel('alpha').raw().toBuffer(),
-  ]);
-  const pixels = Buffer.alloc(2 * greys.length);
-  greys.forEach((v, i) => pixels.set([table[v], alphas[i]], 2 * i));
-  const { width, height } = info;
-  return sharp(pixels, { raw: { width, height, channels: 2 } })
-    .png()
-    .toBuffer();
 }
 
 function pdf(composition: Composition, title: string, pictures: ReadonlyMap<string, Buffer>): Promise<Uint8Array> {

@@ -10,7 +10,8 @@ import { framesOf, type Motion } from '@/core/replay/motion';
 import { momentsOf, sceneAt } from '@/core/replay/sceneAt';
 import { timelineOf } from '@/core/replay/timing';
 import { sceneOf } from '@/core/scene/scene';
-import { picturesOf, rasterized, type PictureFiles } from './exportedFile';
+import { rasterized } from './exportedFile';
+import { picturesOf, type PictureFiles } from './seenPictures';
 
 export type MovingArguments = [
   drawing: Drawing,

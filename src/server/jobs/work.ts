@@ -1,12 +1,10 @@
 import { worker, workerEmit } from 'workerpool';
-import { readSvg } from '@/core';
 import type { Delivery } from '@/core/deliver/delivery';
 import { unpacked } from '@/core/formats/packed';
 import type { Motion } from '@/core/replay/motion';
-import { decodedSvg } from './decodedSvg';
-import { exportedFile, type FileOptions, type PictureFiles } from './exportedFile';
-import { history, type JournalRow } from './history';
-import { movingFile } from './movingFile';
+import type { FileOptions } from './exportedFile';
+import type { JournalRow } from './history';
+import type { PictureFiles } from './seenPictures';
 
 /** What is refused is an answer: an error loses its kind on its way out of a thread. */
 export type Answer<T> = { readonly done: T } | { readonly refused: string };
@@ -26,13 +24,19 @@ const answered =
 type PackedDrawing = Uint8Array;
 type PackedOptions = Omit<FileOptions, 'beside'> & { readonly beside?: readonly PackedDrawing[] };
 
-/** What threads do. */
+/** What threads do. Each job brings in what it needs when it is first asked for: a card waits for no writer of PDF. */
 const jobs = {
   /** An SVG's bytes as a drawing, with its pictures. */
-  readSvg: answered((bytes: Uint8Array) => readSvg(decodedSvg(bytes))),
+  readSvg: answered(async (bytes: Uint8Array) => {
+    const [{ readSvg }, { decodedSvg }] = await Promise.all([
+      import('@/core/formats/svg/readSvg'),
+      import('./decodedSvg'),
+    ]);
+    return readSvg(decodedSvg(bytes));
+  }),
   /** A drawing as a file. */
   exportedFile: answered(
-    (
+    async (
       drawing: PackedDrawing,
       wanted: Delivery,
       { beside, ...rest }: PackedOptions,
@@ -40,18 +44,34 @@ const jobs = {
       derived: string,
     ) => {
       const options = { ...rest, ...(beside && { beside: beside.map(unpacked) }) };
+      const { exportedFile } = await import('./exportedFile');
       return exportedFile(unpacked(drawing), wanted, options, files, derived);
     },
   ),
+  /** The picture on a drawing's card. */
+  card: answered(async (drawing: PackedDrawing, most: number, files: PictureFiles, derived: string) => {
+    const { card } = await import('./card');
+    return card(unpacked(drawing), most, files, derived);
+  }),
   /** A drawing that draws itself, as a file or as numbered ones; tells how many pictures are made. */
   movingFile: answered(
-    (drawing: PackedDrawing, wanted: Delivery, motion: Motion, title: string, files: PictureFiles, derived: string) =>
-      movingFile([unpacked(drawing), wanted, motion, title, files, derived], (made) => workerEmit(made)),
+    async (
+      drawing: PackedDrawing,
+      wanted: Delivery,
+      motion: Motion,
+      title: string,
+      files: PictureFiles,
+      derived: string,
+    ) => {
+      const { movingFile } = await import('./movingFile');
+      return movingFile([unpacked(drawing), wanted, motion, title, files, derived], (made) => workerEmit(made));
+    },
   ),
   /** How a drawing came about. */
-  history: answered((first: PackedDrawing, rows: readonly JournalRow[], most: number) =>
-    history(unpacked(first), rows, most),
-  ),
+  history: answered(async (first: PackedDrawing, rows: readonly JournalRow[], most: number) => {
+    const { history } = await import('./history');
+    return history(unpacked(first), rows, most);
+  }),
 };
 
 export type Jobs = typeof jobs;

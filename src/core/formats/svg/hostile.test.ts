@@ -56,6 +56,7 @@ describe('texts that are meant to take for ever', () => {
         `<style>svg{${Array.from({ length: 2000 }, (_, i) => `--a${i + 1}:var(--a${i})var(--a${i})`).join(';')}}</style>${line}${'<path fill="var(--a2000)" d="M0 0L9 9"/>'.repeat(5000)}`,
       ),
     ],
+    ['a path of very many parts that lie over each other', svg(`${line}<path d="M0 0${'h9v9z'.repeat(long / 5)}"/>`)],
     ['a dash finer than can be seen', svg(`${line}<path d="M0 0h9000" stroke="red" stroke-dasharray=".0001"/>`)],
     ['a rule of a great many declarations', svg(`<style>path{${'a:b;'.repeat(49_000)}}</style>${line.repeat(20_000)}`)],
   ])('%s', (_, text) => {

@@ -36,9 +36,8 @@ export type Patterned = (pattern: SvgElement, runs: readonly Run[], evenOdd: boo
 /** The items of a shape, from the bottom up: one line wherever a line can look so. */
 export function linesOfShape(making: Making, shape: Shape, patterned: Patterned): Item[] {
   const { look, data, context } = shape;
-  const read = runsOf(data, context.map);
-  if (!isSound(making, read) || !look.isVisible) return [];
-  const { runs } = read;
+  const runs = outlineRuns(making, data, context.map);
+  if (runs.length === 0 || !look.isVisible) return [];
   const growth = growthOf(context.map);
   if (!(growth > 0)) return [];
   const box = lazily(() => skeletonBox({ runs: runsOf(data, identity).runs }));
@@ -81,8 +80,15 @@ function isSound(making: Making, { runs, isWhole }: ReadRuns): boolean {
   return false;
 }
 
-/** The runs of a shape's outline alone, for what is cut by it. */
+/** A path of more parts than this is not read. */
+const MOST_PARTS = 100_000;
+
+/** The runs of a shape's outline; none where it cannot be kept, which is said. */
 export function outlineRuns(making: Making, data: string, map: Matrix): Run[] {
+  if (data.length > 4 * MOST_PARTS && data.split(/[mz]/i, MOST_PARTS + 1).length > MOST_PARTS) {
+    making.drop('paths of very many parts', `A path of more than ${MOST_PARTS} parts is not read.`);
+    return [];
+  }
   const read = runsOf(data, map);
   return isSound(making, read) ? read.runs : [];
 }
