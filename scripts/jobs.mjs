@@ -1,6 +1,6 @@
 /**
- * Puts what the server does in threads of its own into one file that Node runs as it is: `node scripts/jobs.mjs [file]`, by
- * default where the built program looks for it.
+ * Puts what the server does in threads and processes of its own into files that Node runs as they are: `node scripts/jobs.mjs`
+ * both, where the built program looks for them; `node scripts/jobs.mjs file` the threads' alone, there.
  */
 import { build } from 'esbuild';
 import path from 'node:path';
@@ -8,14 +8,19 @@ import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
-await build({
-  absWorkingDir: root,
-  entryPoints: ['src/server/jobs/work.ts'],
-  outfile: process.argv[2] ?? path.join(root, '.jobs', 'work.cjs'),
-  bundle: true,
-  platform: 'node',
-  format: 'cjs',
-  target: 'node20',
-  external: ['@napi-rs/canvas', 'css-tree', 'fontkit', 'paper', 'pdfkit', 'sharp'],
-  logLevel: 'warning',
-});
+const bundle = (entry, outfile) =>
+  build({
+    absWorkingDir: root,
+    entryPoints: [entry],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    target: 'node20',
+    external: ['@napi-rs/canvas', 'better-sqlite3', 'css-tree', 'fontkit', 'paper', 'pdfkit', 'sharp'],
+    logLevel: 'warning',
+  });
+
+const [only] = process.argv.slice(2);
+await bundle('src/server/jobs/work.ts', only ?? path.join(root, '.jobs', 'work.cjs'));
+if (!only) await bundle('src/server/keeping/keep.ts', path.join(root, '.jobs', 'keep.cjs'));

@@ -99,7 +99,8 @@ function newest(place) {
 
 /** Builds, unless the last build is newer than all that it is made of. */
 export function ensureBuilt() {
-  const built = [path.join(root, '.next', 'BUILD_ID'), path.join(root, '.jobs', 'work.cjs')];
+  const jobs = ['work.cjs', 'keep.cjs'].map((name) => path.join(root, '.jobs', name));
+  const built = [path.join(root, '.next', 'BUILD_ID'), ...jobs];
   const sources = ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].map((p) => path.join(root, p));
   const newestSource = Math.max(...sources.map(newest));
   if (built.every((file) => existsSync(file) && statSync(file).mtimeMs > newestSource)) return true;

@@ -1,6 +1,7 @@
 import { formatCount } from '@/ui/format';
 import { forgetStuck, type Recovered, type Stuck } from './state/saver';
 import type { Bench } from './state/store';
+import type { BroughtBack } from './state/wentBack';
 
 /** What is told of changes that could not go the plain way, and what can be done with them. */
 
@@ -56,6 +57,8 @@ function saveFile(name: string, content: object): void {
 export function tellRecovered(bench: Bench, recovered: Recovered, go: Go): void {
   switch (recovered.kind) {
     case 'none':
+    // What is to be done with those is asked for above.
+    case 'went back':
       return;
     case 'no store':
       return bench.tell(
@@ -73,5 +76,17 @@ export function tellRecovered(bench: Bench, recovered: Recovered, go: Go): void 
       return bench.setState({ reading: true, readingWhy: 'waiting' });
     case 'stuck':
       return tellStuck(bench, recovered);
+  }
+}
+
+/** What became of changes that the server had lost. */
+export function tellBroughtBack(bench: Bench, brought: BroughtBack, go: Go): void {
+  switch (brought.kind) {
+    case 'back':
+      return bench.tell(`${formatCount(brought.count, 'change')} ${were(brought.count)} given to the server again.`);
+    case 'aside':
+      return tellAside(bench, brought, 'The drawing is as the server has it.', go);
+    case 'stuck':
+      return tellStuck(bench, brought);
   }
 }

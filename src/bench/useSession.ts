@@ -7,11 +7,12 @@ import { startFollowing } from './state/followingElsewhere';
 import { startHandRecord } from './state/handRecord';
 import { enter } from './state/oneTab';
 import { openDrawing } from './state/opening';
-import { tellAside, tellRecovered, tellStuck, type Go } from './keptChanges';
+import { tellAside, tellBroughtBack, tellRecovered, tellStuck, type Go } from './keptChanges';
 import { recoverPending, Saver } from './state/saver';
 import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
 import { createBench, type Bench } from './state/store';
+import { giveAgain as sendAgain, lookBack, type WentBack } from './state/wentBack';
 import { desk } from './stages/desk';
 import { isStage, stageOf } from './stages/table';
 import { toolsOf } from './tools/registry';
@@ -22,7 +23,13 @@ export type Session =
   | ({ state: 'open'; bench: Bench } & Exits);
 
 /** The ways out while a drawing is only read. */
-export type Exits = { takeOver: () => void; resume: () => void; damaged: Opened['damaged'] | null };
+export type Exits = {
+  takeOver: () => void;
+  resume: () => void;
+  /** Gives the server what it lacks: to this drawing, or as a drawing of its own. */
+  giveAgain: (asOne: boolean) => void;
+  damaged: Opened['damaged'] | null;
+};
 
 /** Opens a drawing: recovers what an earlier visit left, loads it, and keeps saving until the page is left. */
 export function useSession(id: string, go: (path: string) => void): Session {
@@ -69,9 +76,18 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   });
   tellRecovered(bench, recovered, go);
   recallHistory(bench, opened);
+  /** What the server lacks of what it had. */
+  let back: WentBack | null = null;
+  const lookForLost = async ({ revision, last, damaged }: Opened): Promise<void> => {
+    if (damaged) return;
+    back = await lookBack(id, revision, last);
+    if (back) bench.setState({ reading: true, readingWhy: 'went back', preview: null });
+  };
+  await lookForLost(opened).catch(() => undefined);
   if (opened.damaged) bench.setState({ reading: true, readingWhy: 'damaged' });
 
-  let saver = startSaver(bench, id, go, opened.revision, (revision) => tenancy.announce(revision));
+  const announce = (revision: number): void => tenancy.announce(revision);
+  let saver = startSaver(bench, id, go, opened.revision, { announce, onWentBack: () => onWentBack() });
   leave.push(
     () => saver.stop(),
     bench.onChange(({ change }) => saver.push(change)),
@@ -89,7 +105,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     }));
     recallHistory(bench, newest);
     saver.stop();
-    saver = startSaver(bench, id, go, newest.revision, (revision) => tenancy.announce(revision));
+    saver = startSaver(bench, id, go, newest.revision, { announce, onWentBack: () => onWentBack() });
     bench.setState({ save: { kind: 'saved', revision: newest.revision } });
     return newest;
   };
@@ -100,8 +116,22 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     bench.setState({ reading: !holds || !!damaged, readingWhy: damaged ? 'damaged' : 'another tab' });
     tellRecovered(bench, left, go);
   };
-  const resumeOrTell = (): void =>
-    void resume().catch((e: Error) => bench.tell(`${e.message} Nothing was lost.`, undefined, 'warning'));
+  const giveAgain = async (asOne: boolean): Promise<void> => {
+    const { revision } = await openDrawing(id);
+    const lost = back;
+    if (!lost) return resume();
+    const brought = await sendAgain(id, lost, asOne && revision === lost.revision);
+    back = null;
+    await resume();
+    tellBroughtBack(bench, brought, go);
+  };
+  const orTell = (deed: Promise<void>): void =>
+    void deed.catch((e: Error) => bench.tell(`${e.message} Nothing was lost.`, undefined, 'warning'));
+  const onWentBack = (): void => {
+    bench.setState({ reading: true, readingWhy: 'refused', preview: null });
+    orTell(openDrawing(id).then(lookForLost));
+  };
+  const resumeOrTell = (): void => orTell(resume());
   const tenancy = enter(id, {
     // The tab that had it may still have been sending: what it kept is sent first.
     onEditing: () => {
@@ -131,7 +161,14 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     startFollowing(bench),
     startHandRecord(bench, id),
   );
-  return { state: 'open', bench, takeOver: tenancy.takeOver, resume: resumeOrTell, damaged: opened.damaged ?? null };
+  return {
+    state: 'open',
+    bench,
+    takeOver: tenancy.takeOver,
+    resume: resumeOrTell,
+    giveAgain: (asOne) => orTell(giveAgain(asOne)),
+    damaged: opened.damaged ?? null,
+  };
 }
 
 /** What was done before this visit can be undone as well; the newest of it is read at once. */
@@ -140,7 +177,9 @@ function recallHistory(bench: Bench, { id, revision }: Opened): void {
   void bench.recall();
 }
 
-function startSaver(bench: Bench, id: string, go: Go, revision: number, announce: (revision: number) => void): Saver {
+type Heard = { announce: (revision: number) => void; onWentBack: () => void };
+
+function startSaver(bench: Bench, id: string, go: Go, revision: number, { announce, onWentBack }: Heard): Saver {
   return new Saver(id, revision, {
     onState: (save) => {
       const before = bench.getState().save;
@@ -150,6 +189,7 @@ function startSaver(bench: Bench, id: string, go: Go, revision: number, announce
         bench.tell(`Not saved yet: ${why} What you do is kept in this browser and sent later.`, undefined, 'warning');
       if (save.kind === 'saved') announce(save.revision);
     },
+    onWentBack,
     onRefused: () => bench.setState({ reading: true, readingWhy: 'putting aside', preview: null }),
     onAside: (aside) => {
       bench.setState({ readingWhy: 'refused' });

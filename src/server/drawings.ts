@@ -5,6 +5,7 @@ import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
 import { drawingOnGrid } from '@/core/change/onGrid';
 import { tagColours } from '@/core/edits/sheets';
 import { database } from './database';
+import { digestOf } from './keeping/digest';
 import { beginJournal, fitting, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';
 import { progressOf } from './progress';
@@ -67,10 +68,13 @@ export function keepHistory(
       .values({ id, ...card, revision: changes.length, ...progressOf(drawing) })
       .run();
     beginJournal(tx as never, id, first);
+    let digest: string | null = null;
     changes.forEach(({ change, at, schema }, i) => {
-      const row = { drawingId: id, revision: i + 1, changeId: change.id, label: change.label, at, schema };
+      const body = JSON.stringify(change);
+      const row = { drawingId: id, revision: i + 1, changeId: change.id, label: change.label, body, at, schema };
+      digest = digestOf(digest, row);
       tx.insert(journal)
-        .values({ ...row, body: JSON.stringify(change) })
+        .values({ ...row, digest })
         .run();
     });
     for (const version of named)
@@ -108,8 +112,8 @@ export function duplicateDrawing(id: string, wanted?: number): { id: string; rev
       .run();
     const upTo = sql`where drawing_id = ${id} and revision <= ${revision}`;
     tx.run(
-      sql`insert into journal (drawing_id, revision, change_id, label, body, at, schema)
-          select ${copy}, revision, change_id, label, body, at, schema from journal ${upTo}`,
+      sql`insert into journal (drawing_id, revision, change_id, label, body, at, schema, digest)
+          select ${copy}, revision, change_id, label, body, at, schema, digest from journal ${upTo}`,
     );
     tx.run(
       sql`insert into snapshots (drawing_id, revision, body) select ${copy}, revision, body from snapshots ${upTo}`,

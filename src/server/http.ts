@@ -1,27 +1,9 @@
 import { z } from 'zod';
 import { idSchema } from '@/core/drawing/schema';
 import { dataHeaders, isOurHost, isOurOrigin } from './door';
-import { notFound, Problem } from './problem';
+import { notFound, Problem, storeTrouble } from './problem';
 
 type Handler<P> = (request: Request, params: P) => Promise<Response> | Response;
-
-/** What the disk or the database says of itself, in plain words; null for anything else. */
-function storeTrouble(error: unknown): Problem | null {
-  const code = String((error as { code?: unknown } | null)?.code ?? '');
-  if (code === 'SQLITE_FULL' || code === 'ENOSPC' || code === 'EDQUOT')
-    return new Problem(
-      507,
-      'disk-full',
-      'The disk is full. Nothing was changed; it goes on by itself when there is room.',
-    );
-  if (code.startsWith('SQLITE_READONLY') || code === 'EROFS' || code === 'EACCES')
-    return new Problem(503, 'read-only', 'The data folder cannot be written to. Nothing was changed.');
-  if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED'))
-    return new Problem(503, 'busy', 'The database is in use by another program. Nothing was changed.');
-  if (code === 'SQLITE_CORRUPT' || code === 'SQLITE_NOTADB')
-    return new Problem(503, 'corrupt', 'The database is damaged. Nothing was changed.');
-  return null;
-}
 
 /** A route handler behind the door: host and origin are checked, and whatever goes wrong is told as JSON. */
 export function route<P extends Record<string, string> = Record<string, string>>(handle: Handler<P>) {

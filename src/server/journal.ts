@@ -4,6 +4,9 @@ import { upgradedChange } from '@/core/change/upgradeChange';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { packed } from '@/core/formats/packed';
 import { database, type Store } from './database';
+import { digestOf } from './keeping/digest';
+import { bearWitness, countAcknowledged } from './keeping/witness';
+import { dataFolder } from './place';
 import { notFound, Problem } from './problem';
 import { progressOf } from './progress';
 import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
@@ -27,6 +30,11 @@ function remember(id: string, state: State): void {
 export function forget(id: string): void {
   newest.delete(id);
   oweNothing(id);
+}
+
+/** The database is another by now. */
+export function forgetAll(): void {
+  for (const id of [...newest.keys()]) forget(id);
 }
 
 /** Records the first state of a drawing: revision 0. */
@@ -182,14 +190,16 @@ export function appendChanges(id: string, base: number, changes: readonly Change
       }
       const at = Date.now();
       let { drawing, revision } = before;
+      let digest = lastDigest(tx as unknown as Store, id, revision);
       for (const change of fresh) {
         drawing = fitting(drawing, change);
         revision++;
         const body = JSON.stringify(change);
         bytes += body.length;
         const row = { drawingId: id, revision, changeId: change.id, label: change.label, body, at };
+        digest = digestOf(digest, row);
         tx.insert(journal)
-          .values({ ...row, schema: SCHEMA_VERSION })
+          .values({ ...row, digest, schema: SCHEMA_VERSION })
           .run();
       }
       if (fresh.length > 0)
@@ -197,14 +207,32 @@ export function appendChanges(id: string, base: number, changes: readonly Change
           .set({ revision, changedAt: at, ...progressOf(drawing) })
           .where(eq(drawings.id, id))
           .run();
-      return { drawing, revision, fresh: fresh.length };
+      const acknowledged = countAcknowledged(tx as unknown as Store, fresh.length);
+      return { drawing, revision, fresh: fresh.length, acknowledged };
     },
     { behavior: 'immediate' },
   );
+  bearWitness(dataFolder(), done.acknowledged);
   remember(id, { drawing: done.drawing, revision: done.revision });
   oweSnapshot(id, { bytes, changes: done.fresh }, () => newest.get(id) ?? null);
   return { revision: done.revision };
 }
+
+/** The id of the change that made a revision; none where it is the first, or is missing. */
+export const changeAt = (id: string, revision: number): string | undefined =>
+  database()
+    .select({ changeId: journal.changeId })
+    .from(journal)
+    .where(and(eq(journal.drawingId, id), eq(journal.revision, revision)))
+    .get()?.changeId;
+
+/** The digest of a drawing's journal up to a revision; null where it has none there. */
+const lastDigest = (store: Store, id: string, revision: number): string | null =>
+  store
+    .select({ digest: journal.digest })
+    .from(journal)
+    .where(and(eq(journal.drawingId, id), eq(journal.revision, revision)))
+    .get()?.digest ?? null;
 
 /** How many of `changes`, from the first on, follow `base` in the journal already. */
 function alreadyThere(store: Store, id: string, base: number, changes: readonly Change[]): number {

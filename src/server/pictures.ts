@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream, existsSync } from 'node:fs';
-import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -9,6 +9,9 @@ import sharp, { type Sharp } from 'sharp';
 import { INK_LONGEST, inkOrEdge } from '@/core/raster/inkOrEdge';
 import { database } from './database';
 import { isKept, keepDerived } from './derived';
+import { sha256Of } from './keeping/digest';
+import { synced } from './keeping/durable';
+import { namesIn } from './keeping/places';
 import { folder } from './place';
 import { notFound, Problem } from './problem';
 import { looksLikeSvg, svgAsPng } from './svgPicture';
@@ -64,6 +67,7 @@ export async function takePicture(
     await handle.sync();
     await handle.close();
     await rename(temporary, originalFile(hash));
+    synced(folder('pictures'));
     if (drawn) await keepDerived(drawnFile(hash), (to) => writeFile(to, drawn));
     const picture = { hash, bytes, ...seen, at: Date.now() };
     database().insert(pictures).values(picture).onConflictDoNothing().run();
@@ -180,6 +184,35 @@ export async function targetOf(picture: Picture): Promise<'ink' | 'edge'> {
   const { width, height, channels } = info;
   const grey = Uint8Array.from({ length: width * height }, (_, i) => data[i * channels]);
   return inkOrEdge({ width, height, data: grey });
+}
+
+/**
+ * Pictures that lie here and the database does not know (it has gone back, or rows of it were lost) are known again. A file that
+ * is not what its name says is left alone. How many those were.
+ */
+export async function adoptPictures(): Promise<number> {
+  const known = new Set(
+    database()
+      .select({ hash: pictures.hash })
+      .from(pictures)
+      .all()
+      .map((p) => p.hash),
+  );
+  let adopted = 0;
+  for (const hash of namesIn(folder('pictures'))) {
+    if (known.has(hash) || !/^[0-9a-f]{64}$/.test(hash) || sha256Of(originalFile(hash)) !== hash) continue;
+    const seen = await inspect(originalFile(hash)).catch(() => null);
+    if (!seen) continue;
+    const { drawn: _, ...rest } = seen;
+    const { size: bytes } = await stat(originalFile(hash));
+    database()
+      .insert(pictures)
+      .values({ hash, bytes, ...rest, at: Date.now() })
+      .onConflictDoNothing()
+      .run();
+    adopted++;
+  }
+  return adopted;
 }
 
 export function pictureOf(hash: string): Picture {

@@ -29,6 +29,8 @@ export const journal = sqliteTable(
     at: integer('at').notNull(),
     /** The number of the schema that it was written under. */
     schema: integer('schema').notNull().default(1),
+    /** Of this change and of all before it (`keeping/digest`); null where an earlier program wrote it. */
+    digest: text('digest'),
   },
   (t) => [
     primaryKey({ columns: [t.drawingId, t.revision] }),
@@ -136,3 +138,9 @@ export const handIns = sqliteTable(
   },
   (t) => [index('hand_ins_drawing').on(t.drawingId, t.at)],
 );
+
+/** What there is one of: how many changes were ever acknowledged. */
+export const counts = sqliteTable('counts', {
+  name: text('name', { enum: ['acknowledged'] }).primaryKey(),
+  count: integer('count').notNull(),
+});

@@ -31,7 +31,9 @@ export const formatBytes = (bytes: number): string =>
     ? `${bytes} bytes`
     : bytes < 1_000_000
       ? `${formatNumber(bytes / 1_000, 1)} kB`
-      : `${formatNumber(bytes / 1_000_000, 1)} MB`;
+      : bytes < 1_000_000_000
+        ? `${formatNumber(bytes / 1_000_000, 1)} MB`
+        : `${formatNumber(bytes / 1_000_000_000, 1)} GB`;
 
 const day = new Intl.DateTimeFormat('en', { day: 'numeric', month: 'short', year: 'numeric' });
 const moment = new Intl.DateTimeFormat('en', {

@@ -1,6 +1,7 @@
 'use client';
 
-import { App, Button } from 'antd';
+import { Alert, App, Button } from 'antd';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { askJson, packageHref, sendPackage } from '@/bench/state/api';
@@ -18,7 +19,7 @@ import { makeDrawing, makeFromPicture, makeFromSvg } from './newDrawing';
 import { pickedAfter } from './picked';
 import './home.css';
 
-type Props = { drawings: Card[]; binned: Card[]; now: number };
+type Props = { drawings: Card[]; binned: Card[]; now: number; keptWell: boolean };
 
 const isPackage = (name: string): boolean => /\.yquill$/i.test(name);
 
@@ -26,7 +27,7 @@ const isPackage = (name: string): boolean => /\.yquill$/i.test(name);
 const FEW = 8;
 
 /** All drawings, and the ways to begin one. */
-export function Home({ drawings, binned, now }: Props) {
+export function Home({ drawings, binned, now, keptWell }: Props) {
   const router = useRouter();
   const { message, notification } = App.useApp();
   const home = useRef<HTMLDivElement>(null);
@@ -188,6 +189,15 @@ export function Home({ drawings, binned, now }: Props) {
           }
         />
       </header>
+      {!keptWell && (
+        <Alert
+          className="kept-badly"
+          type="warning"
+          showIcon
+          title="Not all that is kept is as it was put there."
+          action={<Link href="/keeping">What is wrong, and the ways back</Link>}
+        />
+      )}
 
       {isFindable && those.length > 0 && (
         <ManyBar
@@ -247,6 +257,9 @@ export function Home({ drawings, binned, now }: Props) {
           )}
         </main>
       )}
+      <footer>
+        <Link href="/keeping">Safe-keeping</Link>
+      </footer>
     </div>
   );
 }

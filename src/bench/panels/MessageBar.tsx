@@ -30,6 +30,20 @@ function DamageButtons({ damaged }: { damaged: NonNullable<Exits['damaged']> }) 
   );
 }
 
+/** What can be done where the server lacks changes that this browser still has. */
+function WentBackButtons({ giveAgain }: Pick<Exits, 'giveAgain'>) {
+  return (
+    <>
+      <Button size="small" type="primary" onClick={() => giveAgain(true)}>
+        Give them again
+      </Button>
+      <Button size="small" onClick={() => giveAgain(false)}>
+        Keep them as a drawing of their own
+      </Button>
+    </>
+  );
+}
+
 const SHOWN_MS = 8_000;
 
 const readingWords: Record<ReadingWhy, string> = {
@@ -38,11 +52,13 @@ const readingWords: Record<ReadingWhy, string> = {
     'The server would not have the last changes; they are being put aside. Until then this is for reading.',
   damaged: 'A part of this drawing’s journal cannot be read. Here it is as it was before that, for reading.',
   refused: 'Here the drawing is as you last saw it, for reading.',
+  'went back':
+    'The server has gone back: changes that it had saved are gone from it. This browser still has them; until you say what is to be done with them this is for reading.',
   waiting: 'Changes from your last visit are still here and could not be sent yet, so this is for reading.',
 };
 
 /** What there is to tell, with the way out; above the tray, so that it never covers the page's middle. */
-export function MessageBar({ takeOver, resume, damaged }: Exits) {
+export function MessageBar({ takeOver, resume, giveAgain, damaged }: Exits) {
   const bench = useBench();
   const message = useBenchState((s) => s.message);
   const reading = useBenchState((s) => (s.reading ? s.readingWhy : null));
@@ -59,7 +75,8 @@ export function MessageBar({ takeOver, resume, damaged }: Exits) {
         <div className="message reading" role="status">
           {readingWords[reading]}
           {reading === 'damaged' && damaged && <DamageButtons damaged={damaged} />}
-          {reading !== 'putting aside' && reading !== 'damaged' && (
+          {reading === 'went back' && <WentBackButtons giveAgain={giveAgain} />}
+          {reading !== 'putting aside' && reading !== 'damaged' && reading !== 'went back' && (
             <Button size="small" onClick={reading === 'another tab' ? takeOver : resume}>
               {reading === 'another tab'
                 ? 'Edit here instead'

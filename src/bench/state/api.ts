@@ -7,6 +7,8 @@ export class ApiError extends Error {
     readonly status: number,
     readonly code: string,
     message: string,
+    /** The drawing's revision, where the answer names it. */
+    readonly revision?: number,
   ) {
     super(message);
   }
@@ -17,6 +19,8 @@ export type Opened = {
   title: string;
   stage: string;
   revision: number;
+  /** The id of the change that made that revision; none where nothing was changed yet. */
+  last?: string;
   drawing: Drawing;
   /** What of it cannot be read: from one revision to another, and why. */
   damaged?: { from: number; to: number; why: string };
@@ -36,9 +40,15 @@ const reach = (path: string, init?: RequestInit): Promise<Response> =>
 
 /** What an answer with an error in it says. */
 export async function refusalIn(response: Response): Promise<ApiError> {
-  const body = (await response.json().catch(() => null)) as { error?: { code: string; message: string } } | null;
-  const error = body?.error ?? { code: 'failed', message: `The server answered with ${response.status}.` };
-  return new ApiError(response.status, error.code, error.message);
+  const body = (await response.json().catch(() => null)) as {
+    error?: { code: string; message: string; revision?: number };
+  } | null;
+  const { code, message, revision } = body?.error ?? {
+    code: 'failed',
+    message: `The server answered with ${response.status}.`,
+    revision: undefined,
+  };
+  return new ApiError(response.status, code, message, revision);
 }
 
 export const askJson = <T>(path: string, method: string, body: unknown): Promise<T> =>
@@ -71,9 +81,13 @@ const postChanges = <T>(path: string, base: number, changes: readonly string[]):
 export const sendChanges = (id: string, base: number, changes: readonly string[]): Promise<{ revision?: number }> =>
   postChanges(`/api/drawings/${id}/changes`, base, changes);
 
-/** The changes before a revision, as many as are read at once. */
-export const changesBefore = (id: string, before: number): Promise<{ from: number; changes: readonly Change[] }> =>
-  ask(`/api/drawings/${id}/changes?before=${before}`);
+/** The changes before a revision, as many as are read at once, or at most so many. */
+export const changesBefore = (
+  id: string,
+  before: number,
+  most?: number,
+): Promise<{ from: number; changes: readonly Change[] }> =>
+  ask(`/api/drawings/${id}/changes?before=${before}${most ? `&most=${most}` : ''}`);
 
 /** A new drawing, as another was at a revision. */
 export const copyAt = (id: string, revision: number): Promise<{ id: string }> =>

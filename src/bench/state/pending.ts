@@ -10,8 +10,16 @@ import { SCHEMA_VERSION } from '@/core/drawing/schema';
 export type Pending = { drawing: string; base: number; change: Change; stuck?: string; schema?: number };
 export type KeptPending = { key: number; pending: Pending };
 
+/**
+ * A change that the server has acknowledged, as it was sent. It is kept here for a while all the same: a server can go back,
+ * to a backup or because its disk lost what it had.
+ */
+export type Sent = { drawing: string; revision: number; id: string; text: string; schema: number };
+export type KeptSent = { key: number; sent: Sent };
+
 interface Shape extends DBSchema {
   pending: { key: number; value: Pending; indexes: { drawing: string } };
+  sent: { key: number; value: Sent; indexes: { drawing: string } };
 }
 
 /** A browser's store that has not answered after so long will not, ms. */
@@ -20,10 +28,14 @@ const PATIENCE = 4_000;
 let opened: Promise<IDBPDatabase<Shape>> | undefined;
 
 function database(): Promise<IDBPDatabase<Shape>> {
-  opened ??= openDB<Shape>('yellow-quill', 1, {
-    upgrade: (db) => {
-      db.createObjectStore('pending', { autoIncrement: true }).createIndex('drawing', 'drawing');
+  opened ??= openDB<Shape>('yellow-quill', 2, {
+    upgrade: (db, before) => {
+      const names = ['pending', 'sent'] as const;
+      for (const name of names.slice(before))
+        db.createObjectStore(name, { autoIncrement: true }).createIndex('drawing', 'drawing');
     },
+    // A page of a newer program wants to change the store.
+    blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
     terminated: () => (opened = undefined),
   });
   const known = opened;
@@ -62,4 +74,51 @@ export async function pendingOf(drawing: string): Promise<KeptPending[]> {
   const own = tx.store.index('drawing').iterate(drawing);
   for await (const { primaryKey, value } of own) found.push({ key: primaryKey, pending: value });
   return found;
+}
+
+/** So many acknowledged changes of a drawing are kept, of so many characters together; it is looked at now and then. */
+const MOST_SENT = 2_000;
+const MOST_SENT_CHARACTERS = 12_000_000;
+const LOOK_EVERY = 50;
+let unlooked = LOOK_EVERY;
+
+/** Changes are acknowledged: they wait no longer, and are kept as what the server once had. */
+export async function keepSent(keys: readonly number[], sent: readonly Sent[]): Promise<void> {
+  const tx = (await database()).transaction(['pending', 'sent'], 'readwrite');
+  const [waiting, had] = [tx.objectStore('pending'), tx.objectStore('sent')];
+  await Promise.all([...keys.map((k) => waiting.delete(k)), ...sent.map((s) => had.add(s)), tx.done]);
+  unlooked += sent.length;
+  if (unlooked < LOOK_EVERY || sent.length === 0) return;
+  unlooked = 0;
+  await dropOld(sent[0].drawing);
+}
+
+async function dropOld(drawing: string): Promise<void> {
+  const tx = (await database()).transaction('sent', 'readwrite');
+  let [count, characters] = [0, 0];
+  for await (const cursor of tx.store.index('drawing').iterate(drawing, 'prev')) {
+    characters += cursor.value.text.length;
+    if (++count > MOST_SENT || characters > MOST_SENT_CHARACTERS) await cursor.delete();
+  }
+  await tx.done;
+}
+
+/** The changes of a drawing that the server once had, the oldest first. @throws where this browser keeps nothing. */
+export async function sentOf(drawing: string): Promise<KeptSent[]> {
+  const tx = (await database()).transaction('sent');
+  const found: KeptSent[] = [];
+  for await (const { primaryKey, value } of tx.store.index('drawing').iterate(drawing))
+    found.push({ key: primaryKey, sent: value });
+  return found;
+}
+
+/** The newest of them alone. */
+export async function lastSent(drawing: string): Promise<Sent | undefined> {
+  const cursor = await (await database()).transaction('sent').store.index('drawing').openCursor(drawing, 'prev');
+  return cursor?.value;
+}
+
+export async function dropSent(keys: readonly number[]): Promise<void> {
+  const tx = (await database()).transaction('sent', 'readwrite');
+  await Promise.all([...keys.map((k) => tx.store.delete(k)), tx.done]);
 }

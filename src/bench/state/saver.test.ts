@@ -26,6 +26,7 @@ const newSaver = (revision = 0) =>
   new Saver(id, revision, {
     onState: (s) => states.push(s),
     onRefused: () => told.push('refused'),
+    onWentBack: () => told.push('went back'),
     onAside: ({ title, count: n }) => told.push(`${n} in ${title}`),
     onStuck: ({ why, changes: left }) => told.push(`${left.length} stuck: ${why}`),
   });
@@ -173,6 +174,7 @@ test('without a store of its own a browser still saves, and says that it keeps n
   expect(await fresh.recoverPending(id)).toEqual({ kind: 'no store' });
   const saver = new fresh.Saver(id, 0, {
     onState: (s) => states.push(s),
+    onWentBack: () => undefined,
     onRefused: () => {},
     onAside: () => {},
     onStuck: () => {},
@@ -215,7 +217,8 @@ describe('the next visit', () => {
 
   test('sends what an earlier program kept as it is written now', async () => {
     const { openDB } = await import('idb');
-    const db = await openDB('yellow-quill', 1);
+    await pendingOf(id);
+    const db = await openDB('yellow-quill');
     const point = { x: 1 / 3, y: 2 };
     const line = {
       id: 'n',

@@ -2,13 +2,14 @@ import type { Change } from '@/core';
 import { ApiError } from './api';
 import { dropPending, keepPending, pendingOf, type KeptPending } from './pending';
 import {
+  acknowledged,
   append,
   Batches,
+  hasGoneBack,
   isRefusal,
   outgoing,
   outgoingOf,
   putAside,
-  release,
   setBy,
   type Aside,
   type Outgoing,
@@ -30,6 +31,8 @@ type Listener = {
   /** They are a drawing of their own now. */
   onAside(aside: Omit<Aside, 'revision'>): void;
   onStuck(stuck: Stuck): void;
+  /** The server has fewer changes than it had acknowledged; what it lacks is still in this browser's store. */
+  onWentBack(): void;
 };
 
 const RETRY_MS = [300, 600, 1200, 2500, 5000];
@@ -105,15 +108,20 @@ export class Saver {
 
   private async sendAll(): Promise<void> {
     while (this.queue.length > 0 && !this.stopped) {
-      const { answer, sent } = await this.batches.send(this.queue, (b) => append(this.id, this.revision, b));
+      const base = this.revision;
+      const { answer, sent } = await this.batches.send(this.queue, (b) => append(this.id, base, b));
       this.revision = answer;
       this.failures = 0;
-      await release(this.queue.splice(0, sent));
+      await acknowledged(this.id, base, this.queue.splice(0, sent));
       this.tell();
     }
   }
 
   private async failed(error: unknown): Promise<void> {
+    if (hasGoneBack(error, this.revision) && (await this.isAllKept())) {
+      this.stop();
+      return this.listener.onWentBack();
+    }
     if (isRefusal(error) && !this.refused) {
       this.refused = true;
       this.listener.onRefused();
@@ -125,6 +133,12 @@ export class Saver {
     this.tell();
     const delay = RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1];
     if (!this.stopped) this.timer = setTimeout(this.retryNow, delay);
+  }
+
+  /** Whether this browser's own store has all that is on its way. */
+  private async isAllKept(): Promise<boolean> {
+    const keys = await Promise.all(this.queue.map((q) => q.key));
+    return keys.length > 0 && keys.every((k) => k !== null);
   }
 
   private async setAside(): Promise<void> {
@@ -146,6 +160,8 @@ export class Saver {
 /** What became of changes that an earlier visit left in this browser. */
 export type Recovered =
   | { kind: 'none' }
+  /** The server has fewer changes than these were made on. */
+  | { kind: 'went back' }
   /** This browser keeps nothing from one visit to the next. */
   | { kind: 'no store' }
   | { kind: 'sent'; count: number }
@@ -175,12 +191,14 @@ export async function recoverPending(id: string): Promise<Recovered> {
   let revision = waiting[0].pending.base;
   try {
     while (queue.length > 0) {
-      const { answer, sent } = await batches.send(queue, (b) => append(id, revision, b));
+      const base = revision;
+      const { answer, sent } = await batches.send(queue, (b) => append(id, base, b));
       revision = answer;
-      await release(queue.splice(0, sent));
+      await acknowledged(id, base, queue.splice(0, sent));
     }
     return { kind: 'sent', count: waiting.length };
   } catch (error) {
+    if (hasGoneBack(error, revision)) return { kind: 'went back' };
     if (!isRefusal(error)) return { kind: 'waiting', why: messageOf(error), count: queue.length };
   }
   try {

@@ -2,7 +2,8 @@ import type { Change } from '@/core';
 import { changeText } from '@/core/change/changeText';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { ApiError, keepAside, sendChanges } from './api';
-import { dropPending, markStuck, type KeptPending } from './pending';
+import { SCHEMA_VERSION } from '@/core/drawing/schema';
+import { dropPending, keepSent, markStuck, type KeptPending, type Sent } from './pending';
 
 /** A change on its way: as it is sent, and under which key this browser keeps it (null where it keeps nothing). */
 export type Outgoing = { readonly change: Change; readonly text: string; readonly key: Promise<number | null> };
@@ -25,6 +26,10 @@ const MOST_CHANGES = 100;
 const FINAL = [400, 404, 409, 410, 413, 422];
 export const isRefusal = (error: unknown): error is ApiError =>
   error instanceof ApiError && FINAL.includes(error.status);
+
+/** Whether the server says that it is at an earlier revision than it was. */
+export const hasGoneBack = (error: unknown, revision: number): boolean =>
+  error instanceof ApiError && error.status === 409 && error.revision !== undefined && error.revision < revision;
 
 /** Parts a queue into requests of a bounded size; what is too large for the server all the same is halved. */
 export class Batches {
@@ -105,6 +110,24 @@ export async function setBy(queue: readonly Outgoing[], kept: readonly KeptPendi
     kept.filter((k) => keys.has(k.key)),
     why,
   ).catch(() => undefined);
+}
+
+/** What is kept of changes that a drawing has now, after `base`. */
+export const sentRecords = (drawing: string, base: number, sent: readonly Outgoing[]): Sent[] =>
+  sent.map(({ change, text }, i) => ({
+    drawing,
+    revision: base + i + 1,
+    id: change.id,
+    text,
+    schema: SCHEMA_VERSION,
+  }));
+
+/** The same for changes that a drawing has now, after `base`: what the server had is kept a while. */
+export async function acknowledged(drawing: string, base: number, sent: readonly Outgoing[]): Promise<void> {
+  const keys = await keysOf(sent);
+  // Where this browser keeps nothing, it keeps nothing of this either.
+  if (keys.length === 0) return;
+  await keepSent(keys, sentRecords(drawing, base, sent)).catch(() => dropPending(keys).catch(() => undefined));
 }
 
 const keysOf = async (list: readonly Outgoing[]): Promise<number[]> =>

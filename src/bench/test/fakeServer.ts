@@ -1,7 +1,7 @@
 import type { Change } from '@/core';
 
-const refusal = (status: number): Response =>
-  Response.json({ error: { code: 'no', message: `no (${status})` } }, { status });
+const refusal = (status: number, more: object = {}): Response =>
+  Response.json({ error: { code: 'no', message: `no (${status})`, ...more } }, { status });
 
 /** A server that keeps a journal as ours does, and can be made to fail. */
 export class FakeServer {
@@ -18,12 +18,13 @@ export class FakeServer {
   /** The drawings that were made aside, each with the ids of its changes. */
   drawings = new Map<string, string[]>();
 
-  readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
+  readonly fetch = async (path: string, init?: RequestInit): Promise<Response> => {
     this.requests++;
     if (this.mode === 'down') throw new TypeError('no connection');
     if (this.mode === 'broken') return refusal(500);
     if (this.mode === 'busy') return refusal(429);
     if (this.mode === 'empty answer') return Response.json({});
+    if (!init?.body) return this.history(new URL(path, 'http://x').searchParams);
     const body = String(init.body);
     if (body.length > this.mostBytes) return refusal(413);
     const { base, changes } = JSON.parse(body) as { base: number; changes: Change[] };
@@ -40,9 +41,15 @@ export class FakeServer {
       return Response.json({ revision: base + ids.length });
     }
     const known = ids.filter((id, i) => this.journal[base + i] === id).length;
-    if (base + known !== this.journal.length) return refusal(409);
+    if (base + known !== this.journal.length) return refusal(409, { revision: this.journal.length });
     this.journal.push(...ids.slice(known));
     if (this.mode === 'answer lost') throw new TypeError('connection lost');
     return Response.json({ revision: this.journal.length });
   };
+
+  private history(asked: URLSearchParams): Response {
+    const before = Math.min(Number(asked.get('before')), this.journal.length + 1);
+    const from = Math.max(1, before - Number(asked.get('most') ?? 200));
+    return Response.json({ from, changes: this.journal.slice(from - 1, before - 1).map((id) => ({ id })) });
+  }
 }

@@ -4,9 +4,9 @@ import type { SaveState } from '../saver';
 
 /**
  * Another tab edits; what was made here was refused, and is being or was put aside; an earlier visit's changes wait; a part
- * of the journal cannot be read.
+ * of the journal cannot be read; the server lacks what it had acknowledged.
  */
-export type ReadingWhy = 'another tab' | 'putting aside' | 'refused' | 'waiting' | 'damaged';
+export type ReadingWhy = 'another tab' | 'putting aside' | 'refused' | 'waiting' | 'damaged' | 'went back';
 
 /** The drawing, what was done to it, and how it is kept. */
 export type DocumentState = {

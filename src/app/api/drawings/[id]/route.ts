@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { binDrawing, cardOf, deleteForGood, stageName, updateCard } from '@/server/drawings';
 import { drawingId, jsonBody, route } from '@/server/http';
-import { readableState } from '@/server/journal';
+import { changeAt, readableState } from '@/server/journal';
 
 const card = z.strictObject({ title: z.string().trim().min(1).max(200), stage: stageName }).partial();
 
@@ -9,7 +9,8 @@ export const GET = route<{ id: string }>((_, params) => {
   const id = drawingId(params);
   const { title, stage, binnedAt } = cardOf(id);
   const { drawing, ...state } = readableState(id);
-  return Response.json({ id, title, stage, binned: binnedAt !== null, ...state, drawing });
+  const last = changeAt(id, state.revision);
+  return Response.json({ id, title, stage, binned: binnedAt !== null, last, ...state, drawing });
 });
 
 export const PATCH = route<{ id: string }>(async (request, params) =>

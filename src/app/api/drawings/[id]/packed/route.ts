@@ -1,13 +1,14 @@
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
-import { readableBytes } from '@/server/journal';
+import { changeAt, readableBytes } from '@/server/journal';
 
 /** The drawing packed into bytes; what else there is to say of it stands in the header `x-drawing`, as JSON, percent-encoded. */
 export const GET = route<{ id: string }>(async (_, params) => {
   const id = drawingId(params);
   const { bytes, ...state } = await readableBytes(id);
   const { title, stage, binnedAt } = cardOf(id);
-  const about = { id, title, stage, binned: binnedAt !== null, ...state };
+  const last = changeAt(id, state.revision);
+  const about = { id, title, stage, binned: binnedAt !== null, last, ...state };
   return new Response(bytes as Uint8Array<ArrayBuffer>, {
     headers: {
       'content-type': 'application/octet-stream',

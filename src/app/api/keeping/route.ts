@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { jsonBody, route } from '@/server/http';
+import { backUpNow, beginAnew, checkNow, forgetLoss, keepingNow, restore, salvage } from '@/server/keeping/keeper';
+
+const deed = z.discriminatedUnion('deed', [
+  z.strictObject({ deed: z.enum(['check', 'back up', 'begin anew', 'salvage', 'forget loss']) }),
+  z.strictObject({ deed: z.literal('restore'), backup: z.string().regex(/^[\da-z-]{1,60}$/) }),
+]);
+
+/** What is kept, how large, when it was last looked at and backed up, and what is wrong. */
+export const GET = route(() => Response.json(keepingNow()));
+
+/** Does something for safe-keeping; the answer is how it looks afterwards. */
+export const POST = route(async (request) => {
+  const asked = await jsonBody(request, deed);
+  if (asked.deed === 'restore') await restore(asked.backup);
+  else
+    await {
+      check: checkNow,
+      'back up': backUpNow,
+      'begin anew': beginAnew,
+      salvage,
+      'forget loss': forgetLoss,
+    }[asked.deed]();
+  return Response.json(keepingNow());
+});

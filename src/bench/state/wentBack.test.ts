@@ -1,0 +1,152 @@
+import 'fake-indexeddb/auto';
+import { applyChange, type Change } from '@/core';
+import { moveLines } from '@/core/edits/lines';
+import { wanderingDrawing } from '@/core/test/drawings';
+import { FakeServer } from '../test/fakeServer';
+import { keepSent, pendingOf, sentOf } from './pending';
+import { recoverPending, Saver } from './saver';
+import { giveAgain, lookBack } from './wentBack';
+
+let server: FakeServer;
+let heard: string[];
+let id = '';
+let count = 0;
+
+beforeEach(() => {
+  server = new FakeServer();
+  globalThis.fetch = server.fetch as typeof fetch;
+  heard = [];
+  id = `drawing-${++count}`;
+});
+
+const newSaver = (revision = 0): Saver =>
+  new Saver(id, revision, {
+    onState: (s) => heard.push(s.kind),
+    onRefused: () => heard.push('refused'),
+    onAside: () => heard.push('aside'),
+    onStuck: () => heard.push('stuck'),
+    onWentBack: () => heard.push('went back'),
+  });
+
+function changes(n: number, name = 'c'): Change[] {
+  let now = wanderingDrawing(3, 2, 1);
+  return Array.from({ length: n }, (_, i) => {
+    const change = { id: `${id}-${name}${i}`, ...moveLines(now, ['l0'], { x: 1, y: 0 }) };
+    now = applyChange(now, change);
+    return change;
+  });
+}
+const until = async (holds: () => boolean | Promise<boolean>): Promise<void> => {
+  for (let i = 0; i < 400; i++) {
+    if (await holds()) return;
+    await new Promise((r) => setTimeout(r, 10));
+  }
+  throw new Error('it never came about');
+};
+async function saved(n: number): Promise<string[]> {
+  const saver = newSaver();
+  const made = changes(n);
+  made.forEach((c) => saver.push(c));
+  await until(async () => heard.at(-1) === 'saved' && (await sentOf(id)).length === n);
+  saver.stop();
+  return made.map((c) => c.id);
+}
+const last = (): string | undefined => server.journal.at(-1);
+const look = () => lookBack(id, server.journal.length, last());
+
+test('a server that has all that it had, or more, lacks nothing; the same state costs no request', async () => {
+  await saved(5);
+  const before = server.requests;
+  expect(await look()).toBeNull();
+  expect(server.requests).toBe(before);
+  server.journal.push('of another browser');
+  expect(await look()).toBeNull();
+  expect(server.requests).toBe(before + 1);
+});
+
+test('changes that were acknowledged and are gone are given again, in their order', async () => {
+  const ids = await saved(7);
+  server.journal.length = 3;
+  const back = await look();
+  expect(back).toMatchObject({ revision: 3 });
+  expect(back!.changes.map((c) => c.id)).toEqual(ids.slice(3));
+  expect(await giveAgain(id, back!, true)).toEqual({ kind: 'back', count: 4 });
+  expect(server.journal).toEqual(ids);
+  expect(await look()).toBeNull();
+  // And once more, if need be.
+  server.journal.length = 2;
+  const again = (await look())!;
+  expect(again.changes.map((c) => c.id)).toEqual(ids.slice(2));
+  await giveAgain(id, again, true);
+  expect(server.journal).toEqual(ids);
+});
+
+test('all of them are given again to a server that has none', async () => {
+  const ids = await saved(4);
+  server.journal.length = 0;
+  const back = (await look())!;
+  expect(back.revision).toBe(0);
+  await giveAgain(id, back, true);
+  expect(server.journal).toEqual(ids);
+});
+
+test('where the drawing went on since without them they become one of their own, after what is in common', async () => {
+  const ids = await saved(5);
+  server.journal.length = 2;
+  server.journal.push('x', 'y', 'z', 'more');
+  const back = (await look())!;
+  expect(back).toMatchObject({ revision: 2 });
+  expect(await giveAgain(id, back, false)).toMatchObject({ kind: 'aside', count: 3 });
+  expect(server.aside).toEqual([ids.slice(2)]);
+  expect(server.journal).toEqual([...ids.slice(0, 2), 'x', 'y', 'z', 'more']);
+  expect(await look()).toBeNull();
+});
+
+test('a saver that meets a server which has gone back stops, and what it had waiting is given along', async () => {
+  const saver = newSaver();
+  const made = changes(6);
+  made.slice(0, 4).forEach((c) => saver.push(c));
+  await until(async () => (await sentOf(id)).length === 4);
+  server.journal.length = 1;
+  made.slice(4).forEach((c) => saver.push(c));
+  await until(() => heard.at(-1) === 'went back');
+  expect(server.aside).toEqual([]);
+  const back = (await look())!;
+  expect(back.changes.map((c) => c.id)).toEqual(made.slice(1).map((c) => c.id));
+  await giveAgain(id, back, true);
+  expect(server.journal).toEqual(made.map((c) => c.id));
+  expect(await pendingOf(id)).toEqual([]);
+});
+
+test('what waits from an earlier visit is not put aside because the server has gone back', async () => {
+  await saved(3);
+  server.mode = 'down';
+  const saver = newSaver(3);
+  saver.push(changes(1, 'late')[0]);
+  await until(async () => (await pendingOf(id)).length === 1);
+  saver.stop();
+  server.mode = 'up';
+  server.journal.length = 2;
+  expect(await recoverPending(id)).toEqual({ kind: 'went back' });
+  expect((await look())!.changes).toHaveLength(2);
+});
+
+test('while the server cannot be reached all stays here', async () => {
+  await saved(3);
+  server.journal.length = 1;
+  const back = (await look())!;
+  server.mode = 'down';
+  await expect(giveAgain(id, back, true)).rejects.toThrow('reached');
+  server.mode = 'up';
+  expect((await look())!.changes).toHaveLength(2);
+});
+
+test('of what was acknowledged a bounded amount is kept, the newest', async () => {
+  for (let i = 1; i <= 150; i++)
+    await keepSent([], [{ drawing: id, revision: i, id: `${i}`, text: 'x'.repeat(200_000), schema: 3 }]);
+  const kept = (await sentOf(id)).map((k) => k.sent.revision);
+  expect(kept.at(-1)).toBe(150);
+  expect(kept.length).toBeGreaterThan(50);
+  expect(kept.length).toBeLessThan(120);
+  expect(kept).toEqual(Array.from({ length: kept.length }, (_, i) => 151 - kept.length + i));
+});

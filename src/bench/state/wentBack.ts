@@ -1,0 +1,120 @@
+import type { Change } from '@/core';
+import { upgradedChange } from '@/core/change/upgradeChange';
+import { changesBefore } from './api';
+import { dropPending, dropSent, keepSent, lastSent, pendingOf, sentOf } from './pending';
+import { append, Batches, isRefusal, outgoing, putAside, sentRecords, type Aside, type Outgoing } from './sending';
+import type { Stuck } from './saver';
+
+/**
+ * A server that has gone back: it acknowledged changes that it has no longer (a backup was put back, its disk lost them). This
+ * browser still has those that it sent, and can give them again.
+ */
+export type WentBack = {
+  /** The last revision that the server and this browser have in common. */
+  readonly revision: number;
+  readonly changes: readonly Change[];
+  readonly keys: { readonly sent: readonly number[]; readonly pending: readonly number[] };
+};
+
+/** So many changes are looked at in one request, to find what is in common. */
+const STRETCH = 200;
+
+/**
+ * What a server that is at `revision`, made by the change `last`, lacks of what it had acknowledged, and what was made after
+ * that here. Null where it lacks nothing; nothing is asked of it where that is plain. @throws ApiError
+ */
+export async function lookBack(id: string, revision: number, last?: string): Promise<WentBack | null> {
+  const top = await lastSent(id).catch(() => undefined);
+  if (!top || (top.revision === revision && top.id === last)) return null;
+  if ((await idAt(id, top.revision)) === top.id) return null;
+  const kept = await sentOf(id);
+  const common = await commonRevision(
+    id,
+    revision,
+    new Map(kept.map(({ sent }) => [sent.revision, sent.id])),
+    kept[0].sent.revision - 1,
+  );
+  // The newest of each revision: what was brought back once may have been sent twice.
+  const byRevision = new Map(kept.filter(({ sent }) => sent.revision > common).map((k) => [k.sent.revision, k]));
+  const lost = [...byRevision.values()].sort((a, b) => a.sent.revision - b.sent.revision);
+  if (lost.length === 0) return null;
+  const waiting = (await pendingOf(id)).filter((p) => p.pending.stuck === undefined);
+  return {
+    revision: common,
+    changes: [
+      ...lost.map(({ sent }) => upgradedChange(JSON.parse(sent.text), sent.schema)),
+      ...waiting.map(({ pending }) => upgradedChange(pending.change, pending.schema ?? 1)),
+    ],
+    keys: {
+      sent: kept.filter(({ sent }) => sent.revision > common).map((k) => k.key),
+      pending: waiting.map((p) => p.key),
+    },
+  };
+}
+
+async function idAt(id: string, revision: number): Promise<string | undefined> {
+  const { changes } = await changesBefore(id, revision + 1, 1);
+  return changes[0]?.id;
+}
+
+/** The newest revision that was made by the same change here and there; `least` where none is known to be. */
+async function commonRevision(
+  id: string,
+  revision: number,
+  own: ReadonlyMap<number, string>,
+  least: number,
+): Promise<number> {
+  for (let before = revision + 1; before > 1 && before - 1 > least;) {
+    const { from, changes } = await changesBefore(id, before, STRETCH);
+    for (let i = changes.length - 1; i >= 0; i--) if (own.get(from + i) === changes[i].id) return from + i;
+    if (changes.length === 0) break;
+    before = from;
+  }
+  return Math.min(least, revision);
+}
+
+export type BroughtBack =
+  | { kind: 'back'; count: number }
+  | { kind: 'aside'; id: string; title: string; count: number }
+  | ({ kind: 'stuck' } & Stuck);
+
+/**
+ * Gives the server what it lacks: after what is in common where it has gone no further since (`asOne`), else, or where it does
+ * not fit, as a drawing of its own. What has arrived is not kept here any more. @throws ApiError where it cannot be reached: then
+ * all is still here.
+ */
+export async function giveAgain(
+  id: string,
+  { revision, changes, keys }: WentBack,
+  asOne: boolean,
+): Promise<BroughtBack> {
+  const queue = changes.map((change): Outgoing => outgoing(change, Promise.resolve(null)));
+  const batches = new Batches();
+  const forget = async (): Promise<void> => {
+    await Promise.all([dropSent(keys.sent), dropPending(keys.pending)]).catch(() => undefined);
+  };
+  let at = revision;
+  if (asOne) {
+    try {
+      while (queue.length > 0) {
+        const base = at;
+        const { answer, sent } = await batches.send(queue, (b) => append(id, base, b));
+        at = answer;
+        await keepSent([], sentRecords(id, base, queue.splice(0, sent))).catch(() => undefined);
+      }
+      await forget();
+      return { kind: 'back', count: changes.length };
+    } catch (error) {
+      if (!isRefusal(error)) throw error;
+    }
+  }
+  const begun: { aside?: Aside } = {};
+  try {
+    const { id: made, title, count } = (await putAside(id, at, queue, batches, begun))!;
+    await forget();
+    return { kind: 'aside', id: made, title, count };
+  } catch (error) {
+    if (!isRefusal(error)) throw error;
+    return { kind: 'stuck', why: error.message, base: at, changes: queue.map((q) => q.change) };
+  }
+}

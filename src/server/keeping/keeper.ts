@@ -1,0 +1,131 @@
+import { execFile } from 'node:child_process';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import { beginDatabase, closeDatabase, database } from '../database';
+import { forgetAll } from '../journal';
+import { dataFolder } from '../place';
+import { notFound, Problem, storeTrouble } from '../problem';
+import { adoptPictures } from '../pictures';
+import { backupNow, isBackupDue, listBackups, type Backup } from './backups';
+import { checkData, lastReport, type Report } from './check';
+import { lossFile, runningFile } from './places';
+import { putAside, restoreBackup } from './restore';
+import { salvageDatabase } from './salvage';
+import { lossOf, type Loss } from './witness';
+
+/** What a data folder's keeping looks like. */
+export type Keeping = {
+  readonly place: string;
+  readonly now: number;
+  readonly report: Report | null;
+  readonly backups: readonly Omit<Backup, 'pictures'>[];
+  readonly loss: Loss | null;
+  /** Why nothing can be opened or kept just now. */
+  readonly trouble: { readonly code: string; readonly message: string } | null;
+};
+
+export function keepingNow(): Keeping {
+  const place = dataFolder();
+  const backups = listBackups(place).map(({ pictures: _, ...rest }) => rest);
+  return { place, now: Date.now(), report: lastReport(place), backups, loss: lossOf(place), trouble: troubleNow() };
+}
+
+/** Whether nothing is known to be wrong with what is kept. */
+export const keptWell = (): boolean =>
+  lossOf(dataFolder()) === null && (lastReport(dataFolder())?.findings.length ?? 0) === 0;
+
+/** Why the database cannot be used; null where it can. */
+export function troubleNow(): Keeping['trouble'] {
+  try {
+    database().$client.prepare('select count(*) from drawings').get();
+    return null;
+  } catch (error) {
+    const trouble = error instanceof Problem ? error : storeTrouble(error);
+    const { code, message } = trouble ?? {
+      code: 'failed',
+      message: `The database cannot be opened (${(error as Error).message}).`,
+    };
+    return { code, message };
+  }
+}
+
+const script = (): string => path.join(/*turbopackIgnore: true*/ process.cwd(), '.jobs', 'keep.cjs');
+
+/** Long work is done in a process of its own, so that nobody who saves waits for it. */
+async function apart<T>(deed: 'check' | 'daily' | 'backup', here: () => T): Promise<T> {
+  if (process.env.NODE_ENV !== 'production' || !existsSync(script())) return here();
+  const { stdout } = await promisify(execFile)(process.execPath, [script(), deed, '--json'], {
+    env: { ...process.env, YELLOW_QUILL_DATA: dataFolder() },
+    maxBuffer: 64 * 1024 * 1024,
+  });
+  return JSON.parse(stdout) as T;
+}
+
+export const checkNow = (): Promise<Report> => apart('check', () => checkData(dataFolder()));
+export const backUpNow = (): Promise<Backup> => apart('backup', () => backupNow(dataFolder(), 'asked'));
+
+/**
+ * Puts a backup in the place of the database. What was there is kept: as a backup of its own where it can be read, else aside as
+ * it is. @throws Problem 404 without such a backup, 409 for one that is damaged.
+ */
+export async function restore(name: string): Promise<void> {
+  const backup = listBackups(dataFolder()).find((b) => b.name === name);
+  if (!backup) throw notFound('backup');
+  const isWhole = troubleNow() === null;
+  if (isWhole) backupNow(dataFolder(), 'before-restore', database().$client);
+  exchanged(() => {
+    const { aside } = restoreBackup(dataFolder(), backup);
+    if (isWhole && aside) rmSync(aside, { recursive: true, force: true });
+  });
+  await adoptPictures();
+}
+
+/** Begins with an empty database; what was there goes aside. @throws Problem 409 where there is one that works. */
+export function beginAnew(): void {
+  if (troubleNow() === null) throw new Problem(409, 'not-needed', 'The database works. Nothing was changed.');
+  exchanged(() => {
+    putAside(dataFolder());
+    beginDatabase();
+  });
+}
+
+/** Goes on with what can be read of a damaged database. @throws Problem 409 where it works, or nothing can be read. */
+export async function salvage(): Promise<{ rows: number }> {
+  const { rows } = exchanged(() => salvageDatabase(dataFolder()));
+  await adoptPictures();
+  await checkNow();
+  return { rows };
+}
+
+function exchanged<T>(deed: () => T): T {
+  closeDatabase();
+  forgetAll();
+  try {
+    return deed();
+  } catch (error) {
+    throw new Problem(409, 'not-exchanged', (error as Error).message);
+  }
+}
+
+export const forgetLoss = (): void => rmSync(lossFile(dataFolder()), { force: true });
+
+const HOUR_MS = 60 * 60 * 1000;
+const FIRST_MS = 20_000;
+
+/** From the start on: looked at soon and every hour, backed up once a day. Notes that it runs. */
+export function startKeeping(): void {
+  const place = dataFolder();
+  writeFileSync(runningFile(place), String(process.pid));
+  const round = async (): Promise<void> => {
+    if (troubleNow() !== null) return;
+    await adoptPictures();
+    const report = await checkNow();
+    // A damaged database is not backed up over sound ones.
+    if (report.findings.some((f) => f.what === 'database')) return;
+    if (isBackupDue(place, Date.now())) await apart('daily', () => backupNow(place, 'daily'));
+  };
+  const again = (): void => void round().catch(console.error);
+  setTimeout(again, FIRST_MS).unref();
+  setInterval(again, HOUR_MS).unref();
+}

@@ -1,0 +1,37 @@
+import { existsSync, mkdirSync, readdirSync, statSync } from 'node:fs';
+import path from 'node:path';
+
+/** Where things lie in a data folder. */
+
+export const databaseFile = (place: string): string => path.join(place, 'yellow-quill.sqlite');
+/** The database and what goes with it while it is open. */
+export const databaseFiles = (place: string): string[] =>
+  ['', '-wal', '-shm'].map((end) => `${databaseFile(place)}${end}`);
+export const picturesFolder = (place: string): string => path.join(place, 'pictures');
+export const backupsFolder = (place: string): string => path.join(place, 'backups');
+/** What was in the way of something that was put back; nothing in it is ever overwritten. */
+export const asideFolder = (place: string): string => path.join(place, 'aside');
+/** How many changes were acknowledged, kept beside the database. */
+export const witnessFile = (place: string): string => path.join(place, 'acknowledged');
+/** The number of the process that has the folder open. */
+export const runningFile = (place: string): string => path.join(place, 'running');
+export const reportFile = (place: string): string => path.join(place, 'checked.json');
+export const lossFile = (place: string): string => path.join(place, 'lost.json');
+
+export function made(folder: string): string {
+  mkdirSync(folder, { recursive: true });
+  return folder;
+}
+
+export const namesIn = (folder: string): string[] => (existsSync(folder) ? readdirSync(folder) : []);
+
+/** A moment as it stands in names of files: `20261129-060730-120`. */
+export const stamp = (at: number): string =>
+  new Date(at).toISOString().replace(/[-:Z]/g, '').replace('T', '-').replace('.', '-');
+
+/** How many bytes a file has, or all that lies in a folder and the folders in it; 0 where nothing is there. */
+export function bytesIn(place: string): number {
+  const found = statSync(place, { throwIfNoEntry: false });
+  if (!found?.isDirectory()) return found?.size ?? 0;
+  return readdirSync(place).reduce((sum, name) => sum + bytesIn(path.join(place, name)), 0);
+}
