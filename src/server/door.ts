@@ -1,3 +1,5 @@
+import { createHash, timingSafeEqual } from 'node:crypto';
+
 /** What every request passes and every answer bears, pages and data alike. */
 
 const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
@@ -17,6 +19,33 @@ export function isOurOrigin(headers: Headers): boolean {
   const origin = headers.get('origin');
   const isSame = origin === null || (URL.canParse(origin) && new URL(origin).host === headers.get('host'));
   return isSame && headers.get('sec-fetch-site') !== 'cross-site';
+}
+
+const COOKIE = 'yellow-quill-token';
+
+/**
+ * Whether a request bears the token, where the server wants one (`YELLOW_QUILL_TOKEN`), as it should when it listens beyond this
+ * machine: as `Authorization: Bearer`, or as the cookie that a page opened with `?token=` leaves.
+ */
+export function isTrusted(headers: Headers): boolean {
+  const token = process.env.YELLOW_QUILL_TOKEN;
+  if (!token) return true;
+  const bearer = /^Bearer (.+)$/.exec(headers.get('authorization') ?? '')?.[1];
+  const cookie = new RegExp(`(?:^|; )${COOKIE}=([^;]+)`).exec(headers.get('cookie') ?? '')?.[1];
+  return [bearer, cookie && decodeURIComponent(cookie)].some((given) => !!given && isSameText(given, token));
+}
+
+/** Compares in a time that does not tell how much is the same. */
+const isSameText = (a: string, b: string): boolean => {
+  const [x, y] = [a, b].map((text) => createHash('sha256').update(text).digest());
+  return timingSafeEqual(x, y);
+};
+
+/** The cookie for a page that was opened with the right token; null otherwise. */
+export function cookieFor(given: string | null, isSecure: boolean): string | null {
+  const token = process.env.YELLOW_QUILL_TOKEN;
+  if (!token || !given || !isSameText(given, token)) return null;
+  return `${COOKIE}=${encodeURIComponent(token)}; Path=/; HttpOnly; SameSite=Strict; Max-Age=31536000${isSecure ? '; Secure' : ''}`;
 }
 
 const kept = {

@@ -1,22 +1,48 @@
+import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { idSchema } from '@/core/drawing/schema';
-import { dataHeaders, isOurHost, isOurOrigin } from './door';
+import { dataHeaders, isOurHost, isOurOrigin, isTrusted } from './door';
+import { log, logError } from './log';
 import { notFound, Problem, storeTrouble } from './problem';
 
 type Handler<P> = (request: Request, params: P) => Promise<Response> | Response;
 
 /** A route handler behind the door: host and origin are checked, and whatever goes wrong is told as JSON. */
 export function route<P extends Record<string, string> = Record<string, string>>(handle: Handler<P>) {
-  return async (request: Request, context: { params: Promise<P> }): Promise<Response> =>
-    guarded(await answerTo(request, context, handle));
+  return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
+    const [number, begin] = [nanoid(8), performance.now()];
+    const answer = guarded(await answerTo(request, context, handle, number));
+    answer.headers.set('x-request-id', number);
+    noteAnswer(request, answer, number, performance.now() - begin);
+    return answer;
+  };
 }
 
-async function answerTo<P>(request: Request, context: { params: Promise<P> }, handle: Handler<P>): Promise<Response> {
+/** An answer that took longer than this is noted, ms. */
+const SLOW_MS = 1_000;
+
+function noteAnswer({ method, url }: Request, { status }: Response, number: string, ms: number): void {
+  const isDeed = method !== 'GET' && method !== 'HEAD' && !url.endsWith('/changes');
+  const isRefused = [401, 403, 413, 429, 503, 507].includes(status);
+  if (status >= 500 || isRefused || ms > SLOW_MS || isDeed)
+    log(
+      status >= 500 || isRefused || ms > SLOW_MS ? 'warn' : 'info',
+      `${method} ${new URL(url).pathname} ${status} in ${Math.round(ms)} ms`,
+      number,
+    );
+}
+
+async function answerTo<P>(
+  request: Request,
+  context: { params: Promise<P> },
+  handle: Handler<P>,
+  number: string,
+): Promise<Response> {
   try {
     checkDoor(request);
     return await handle(request, await context.params);
   } catch (error) {
-    return problemResponse(error);
+    return problemResponse(error, number);
   }
 }
 
@@ -27,7 +53,7 @@ function guarded(answer: Response): Response {
   return answer;
 }
 
-function problemResponse(error: unknown): Response {
+function problemResponse(error: unknown, number: string): Response {
   if (error instanceof Problem) {
     return Response.json(
       { error: { code: error.code, message: error.message, ...error.details } },
@@ -40,8 +66,8 @@ function problemResponse(error: unknown): Response {
     return Response.json({ error: { code: 'bad-request', message } }, { status: 400 });
   }
   const trouble = storeTrouble(error);
-  if (trouble) return problemResponse(trouble);
-  console.error(error);
+  if (trouble) return problemResponse(trouble, number);
+  logError(error, number);
   return Response.json(
     { error: { code: 'failed', message: 'Something went wrong here. Nothing was changed.' } },
     { status: 500 },
@@ -50,10 +76,11 @@ function problemResponse(error: unknown): Response {
 
 /**
  * A page from elsewhere must not read or change anything here.
- * @throws Problem 403.
+ * @throws Problem 403, 401.
  */
 function checkDoor({ method, headers }: Request): void {
   if (!isOurHost(headers)) throw new Problem(403, 'foreign-host', 'This server does not answer to that name.');
+  if (!isTrusted(headers)) throw new Problem(401, 'no-token', 'This server wants its token.');
   const isReading = method === 'GET' || method === 'HEAD';
   if (!isReading && !isOurOrigin(headers))
     throw new Problem(403, 'foreign-origin', 'This request comes from another site. Nothing was changed.');
@@ -78,13 +105,17 @@ const boundedText = async (request: Request, mostBytes: number): Promise<string>
   (await boundedBytes(request, mostBytes)).toString('utf8');
 
 /** The body of a request as it is. @throws Problem 413 beyond `mostBytes`. */
-export async function boundedBytes(request: Request, mostBytes: number): Promise<Buffer> {
+export async function boundedBytes(
+  request: Request,
+  mostBytes: number,
+  body: ReadableStream<Uint8Array> | null = request.body,
+): Promise<Buffer> {
   const tooLarge = () => new Problem(413, 'too-large', `The body is larger than ${mostBytes} bytes.`);
   if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLarge();
-  if (!request.body) return Buffer.alloc(0);
+  if (!body) return Buffer.alloc(0);
   const chunks: Uint8Array[] = [];
   let bytes = 0;
-  for await (const chunk of request.body as unknown as AsyncIterable<Uint8Array>) {
+  for await (const chunk of body as unknown as AsyncIterable<Uint8Array>) {
     bytes += chunk.length;
     if (bytes > mostBytes) throw tooLarge();
     chunks.push(chunk);

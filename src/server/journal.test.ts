@@ -81,6 +81,20 @@ test('changes sent again after a lost answer are made once, also together with n
   expect(stateOf(id).drawing).toEqual(changes.reduce(applyChange, start));
 });
 
+test('what was sent and answered stays answered, also when others have come since; no id is used twice', () => {
+  const { id } = keepDrawing('D', start);
+  const changes = series(4);
+  appendChanges(id, 0, changes);
+  expect(appendChanges(id, 0, changes.slice(0, 2))).toEqual({ revision: 2 });
+  expect(stateOf(id).revision).toBe(4);
+  const again = { ...changes[0], steps: [] };
+  const used = expect.objectContaining({ status: 422, code: 'used-before' });
+  expect(() => appendChanges(id, 4, [again])).toThrow(used);
+  const twin = { ...again, id: 'twin' };
+  expect(() => appendChanges(id, 4, [twin, twin])).toThrow(used);
+  expect(appendChanges(id, 4, [twin])).toEqual({ revision: 5 });
+});
+
 test('changes that came too late become a drawing of their own', () => {
   const { id } = keepDrawing('E', start, 'trace');
   appendChanges(id, 0, series(3));

@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, gt, lt, lte } from 'drizzle-orm';
 import { applyChange, ChangeError, type Change, type Drawing } from '@/core';
+import { beyondBounds } from '@/core/change/bounds';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { packed } from '@/core/formats/packed';
@@ -178,16 +179,17 @@ export function appendChanges(id: string, base: number, changes: readonly Change
       const before = stateOf(id);
       const fresh = changes.slice(alreadyThere(tx as unknown as Store, id, base, changes));
       const start = base + changes.length - fresh.length;
+      // All of them are there, and perhaps others since: whoever lost the answer is given it again.
+      if (fresh.length === 0) return null;
       if (start !== before.revision) {
         throw new Problem(
           409,
           'conflict',
           `The drawing is at revision ${before.revision}, not ${base}. Nothing was changed.`,
-          {
-            revision: before.revision,
-          },
+          { revision: before.revision },
         );
       }
+      refuseUsed(tx as unknown as Store, id, fresh);
       const at = Date.now();
       let { drawing, revision } = before;
       let digest = lastDigest(tx as unknown as Store, id, revision);
@@ -202,16 +204,16 @@ export function appendChanges(id: string, base: number, changes: readonly Change
           .values({ ...row, digest, schema: SCHEMA_VERSION })
           .run();
       }
-      if (fresh.length > 0)
-        tx.update(drawings)
-          .set({ revision, changedAt: at, ...progressOf(drawing) })
-          .where(eq(drawings.id, id))
-          .run();
+      tx.update(drawings)
+        .set({ revision, changedAt: at, ...progressOf(drawing) })
+        .where(eq(drawings.id, id))
+        .run();
       const acknowledged = countAcknowledged(tx as unknown as Store, fresh.length);
       return { drawing, revision, fresh: fresh.length, acknowledged };
     },
     { behavior: 'immediate' },
   );
+  if (!done) return { revision: base + changes.length };
   bearWitness(dataFolder(), done.acknowledged);
   remember(id, { drawing: done.drawing, revision: done.revision });
   oweSnapshot(id, { bytes, changes: done.fresh }, () => newest.get(id) ?? null);
@@ -246,10 +248,30 @@ function alreadyThere(store: Store, id: string, base: number, changes: readonly 
   return differs < 0 ? rows.length : differs;
 }
 
-/** A drawing after a change. @throws Problem 422 when the change does not fit. */
+/** A change's id is its own in its drawing. @throws Problem 422 where one was used before. */
+function refuseUsed(store: Store, id: string, fresh: readonly Change[]): void {
+  const ids = fresh.map((c) => c.id);
+  const isKnown = (of: string): boolean =>
+    store
+      .select({ one: journal.revision })
+      .from(journal)
+      .where(and(eq(journal.drawingId, id), eq(journal.changeId, of)))
+      .get() !== undefined;
+  if (new Set(ids).size < ids.length || ids.some(isKnown))
+    throw new Problem(
+      422,
+      'used-before',
+      'A change with that id was made in this drawing before. Nothing was changed.',
+    );
+}
+
+/** A drawing after a new change. @throws Problem 422 when the change does not fit, or the drawing would be too large. */
 export function fitting(drawing: Drawing, change: Change): Drawing {
   try {
-    return applyChange(drawing, change);
+    const after = applyChange(drawing, change);
+    const why = beyondBounds(drawing, after);
+    if (why) throw new ChangeError(why);
+    return after;
   } catch (error) {
     if (error instanceof ChangeError) {
       throw new Problem(

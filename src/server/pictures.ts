@@ -1,13 +1,14 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createWriteStream, existsSync } from 'node:fs';
+import { createReadStream, createWriteStream, existsSync } from 'node:fs';
 import { open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { eq } from 'drizzle-orm';
-import sharp, { type Sharp } from 'sharp';
+import sharp from 'sharp';
 import { INK_LONGEST, inkOrEdge } from '@/core/raster/inkOrEdge';
 import { database } from './database';
+import { decoded, type Taken } from './decoding';
 import { isKept, keepDerived } from './derived';
 import { sha256Of } from './keeping/digest';
 import { synced } from './keeping/durable';
@@ -36,8 +37,6 @@ const MIME: Record<string, string> = {
   svg: 'image/svg+xml',
 };
 
-const MOST_SECONDS = 30;
-
 /**
  * Takes a picture in: its bytes are kept as they came, under their hash. It is decoded once, so that what is broken is
  * refused here and not later.
@@ -62,13 +61,12 @@ export async function takePicture(
     }
     const known = database().select().from(pictures).where(eq(pictures.hash, hash)).get();
     if (known && existsSync(originalFile(hash))) return known;
-    const { drawn, ...seen } = await inspect(temporary);
+    const seen = await inspect(temporary, hash);
     const handle = await open(temporary, 'r');
     await handle.sync();
     await handle.close();
     await rename(temporary, originalFile(hash));
     synced(folder('pictures'));
-    if (drawn) await keepDerived(drawnFile(hash), (to) => writeFile(to, drawn));
     const picture = { hash, bytes, ...seen, at: Date.now() };
     database().insert(pictures).values(picture).onConflictDoNothing().run();
     return picture;
@@ -98,49 +96,51 @@ async function receive(body: ReadableStream<Uint8Array>, file: string): Promise<
   return { hash: hash.digest('hex'), bytes };
 }
 
-type Seen = Pick<Picture, 'mime' | 'width' | 'height' | 'dpi'> & { drawn?: Buffer };
+type Seen = Pick<Picture, 'mime' | 'width' | 'height' | 'dpi'>;
 
-async function inspect(file: string): Promise<Seen> {
+/**
+ * What a file is; what is shown of it is made on the way, so that every pixel was decoded once before it is taken.
+ * @throws Problem for what cannot be taken.
+ */
+async function inspect(file: string, hash: string): Promise<Seen> {
   if (looksLikeSvg(await headOf(file))) {
     // From now on it is a picture.
     const drawn = await svgAsPng(file);
     const { width, height } = await sharp(drawn).metadata();
-    return { mime: MIME.svg, width, height, dpi: null, drawn };
+    await keepDerived(drawnFile(hash), (to) => writeFile(to, drawn));
+    return { mime: MIME.svg, width, height, dpi: null };
   }
-  const header = await sharp(file, { limitInputPixels: false })
-    .metadata()
-    .catch(() => null);
-  const mime = header && MIME[header.format];
-  if (!header || !mime || header.format === 'svg' || (header.format === 'heif' && header.compression !== 'av1')) {
+  const taken = await decodedInto(file, hash);
+  if (taken.refused === 'pixels')
+    throw new Problem(
+      413,
+      'too-many-pixels',
+      `The picture has ${Math.round(taken.pixels / 1e6)} megapixels; 120 are the most. Nothing was brought in; save it smaller and try again.`,
+    );
+  if (taken.refused === 'broken')
+    throw new Problem(400, 'broken', 'The picture is damaged or cut short. Nothing was brought in.');
+  const mime = taken.refused ? undefined : MIME[taken.format];
+  if (taken.refused || !mime)
     throw new Problem(
       415,
       'not-a-picture',
       'This is not a picture of a kind that can be read (PNG, JPEG, WebP, GIF, TIFF, AVIF or SVG). Nothing was brought in.',
     );
-  }
-  if (header.width * header.height > MOST_PIXELS) {
-    const million = Math.round((header.width * header.height) / 1e6);
-    throw new Problem(
-      413,
-      'too-many-pixels',
-      `The picture has ${million} megapixels; 120 are the most. Nothing was brought in; save it smaller and try again.`,
-    );
-  }
-  try {
-    await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' })
-      .timeout({ seconds: MOST_SECONDS })
-      .resize(16, 16)
-      .raw()
-      .toBuffer();
-  } catch {
-    throw broken();
-  }
-  const { width, height } = header.autoOrient;
-  return { mime, width, height, dpi: header.density && header.density > 1 ? Math.round(header.density) : null };
+  const { width, height, density } = taken;
+  return { mime, width, height, dpi: density && density > 1 ? Math.round(density) : null };
 }
 
-const broken = (): Problem =>
-  new Problem(400, 'broken', 'The picture is damaged or cut short. Nothing was brought in.');
+/** Decodes a file, and keeps what is shown of it in its largest size. */
+async function decodedInto(file: string, hash: string): Promise<Taken> {
+  const temporary = `${shownPath(hash, 'screen')}.${randomUUID()}`;
+  try {
+    const taken = await decoded(file, temporary, shownSizes.screen, MOST_PIXELS);
+    if (!taken.refused) await rename(temporary, shownPath(hash, 'screen'));
+    return taken;
+  } finally {
+    await rm(temporary, { force: true });
+  }
+}
 
 async function headOf(file: string): Promise<Buffer> {
   const handle = await open(file, 'r');
@@ -163,19 +163,10 @@ async function drawnSvg(hash: string): Promise<Buffer> {
   return drawn;
 }
 
-/** A kept picture, upright, ready to be worked on. Of an animation, the first frame. */
-async function uprightPicture({ hash, mime }: Picture): Promise<Sharp> {
-  if (mime === MIME.svg) return sharp(await drawnSvg(hash));
-  return sharp(originalFile(hash), { limitInputPixels: MOST_PIXELS }).autoOrient();
-}
-
 /** What lines over a picture are measured against: its ink where it is a sketch, its edges where it is a photograph. */
-export async function targetOf(picture: Picture): Promise<'ink' | 'edge'> {
+export async function targetOf({ hash }: Picture): Promise<'ink' | 'edge'> {
   const size = { width: INK_LONGEST, height: INK_LONGEST, fit: 'inside', withoutEnlargement: true } as const;
-  const { data, info } = await (
-    await uprightPicture(picture)
-  )
-    .timeout({ seconds: MOST_SECONDS })
+  const { data, info } = await sharp(await shownFile(hash, 'screen'))
     .flatten({ background: '#ffffff' })
     .resize(size)
     .toColourspace('b-w')
@@ -201,13 +192,12 @@ export async function adoptPictures(): Promise<number> {
   let adopted = 0;
   for (const hash of namesIn(folder('pictures'))) {
     if (known.has(hash) || !/^[0-9a-f]{64}$/.test(hash) || sha256Of(originalFile(hash)) !== hash) continue;
-    const seen = await inspect(originalFile(hash)).catch(() => null);
+    const seen = await inspect(originalFile(hash), hash).catch(() => null);
     if (!seen) continue;
-    const { drawn: _, ...rest } = seen;
     const { size: bytes } = await stat(originalFile(hash));
     database()
       .insert(pictures)
-      .values({ hash, bytes, ...rest, at: Date.now() })
+      .values({ hash, bytes, ...seen, at: Date.now() })
       .onConflictDoNothing()
       .run();
     adopted++;
@@ -224,6 +214,21 @@ export function pictureOf(hash: string): Picture {
 /** The file with a picture's bytes as they came. `hash` must have been checked to be one. */
 export const originalFile = (hash: string): string => path.join(folder('pictures'), hash);
 
+const verified = new Map<string, string>();
+
+/** Whether the file of a picture holds what came; looked at again whenever the file is another. */
+export async function isAsItCame(hash: string): Promise<boolean> {
+  const found = await stat(originalFile(hash)).catch(() => null);
+  if (!found) return false;
+  const state = `${found.size} ${found.mtimeMs} ${found.ino}`;
+  if (verified.get(hash) === state) return true;
+  const digest = createHash('sha256');
+  await pipeline(createReadStream(originalFile(hash)), digest);
+  if (digest.digest('hex') !== hash) return false;
+  verified.set(hash, state);
+  return true;
+}
+
 /** A file with a picture in full, upright, as PNG or JPEG: the one that came, where that is such a one. */
 export async function uprightFile(hash: string): Promise<string> {
   const { mime } = pictureOf(hash);
@@ -234,31 +239,36 @@ export async function uprightFile(hash: string): Promise<string> {
   return shownFile(hash, 'screen');
 }
 
+const shownPath = (hash: string, size: ShownSize): string => path.join(folder('derived'), `${hash}-${size}.img`);
+
 const making = new Map<string, Promise<string>>();
 
 /** A file with the picture upright and no larger than asked for: made on first use, and again if thrown away. */
 export async function shownFile(hash: string, size: ShownSize): Promise<string> {
-  const { width, height } = pictureOf(hash);
-  const file = path.join(folder('derived'), `${hash}-${size}.img`);
+  const picture = pictureOf(hash);
+  const file = shownPath(hash, size);
   if (await isKept(file)) return file;
   const underway = making.get(file);
   if (underway) return underway;
-  const made = makeShown(pictureOf(hash), file, Math.min(shownSizes[size], Math.max(width, height))).finally(() =>
-    making.delete(file),
-  );
+  const made = makeShown(picture, size, file).finally(() => making.delete(file));
   making.set(file, made);
   return made;
 }
 
-async function makeShown(kept: Picture, file: string, longest: number): Promise<string> {
-  const upright = await uprightPicture(kept);
-  const { hasAlpha } = await upright.metadata();
-  const picture = upright
-    .resize({ width: longest, height: longest, fit: 'inside', withoutEnlargement: true })
-    .toColourspace('srgb');
+/** The largest is made of the file as it came, the others of that one. */
+async function makeShown({ hash, mime }: Picture, size: ShownSize, file: string): Promise<string> {
+  if (size === 'screen' && mime !== MIME.svg) {
+    const isSound = (await isAsItCame(hash)) && !(await decodedInto(originalFile(hash), hash)).refused;
+    if (!isSound) throw new Problem(404, 'damaged', 'The picture’s file is missing or damaged.');
+    return file;
+  }
+  const from = sharp(mime === MIME.svg ? await drawnSvg(hash) : await shownFile(hash, 'screen'));
+  const { hasAlpha } = await from.metadata();
+  const [width, height] = [shownSizes[size], shownSizes[size]];
+  const smaller = from.resize({ width, height, fit: 'inside', withoutEnlargement: true }).toColourspace('srgb');
   const encoded = hasAlpha
-    ? picture.png({ compressionLevel: 3 })
-    : picture.jpeg({ quality: 92, chromaSubsampling: '4:4:4' });
+    ? smaller.png({ compressionLevel: 3 })
+    : smaller.jpeg({ quality: 92, chromaSubsampling: '4:4:4' });
   await keepDerived(file, (temporary) => encoded.toFile(temporary));
   return file;
 }

@@ -85,7 +85,8 @@ async function pictureFiles(
   for (const { node } of drawings.flatMap((d) => leavesOf(sceneOf(d, { references })))) {
     if (node.kind !== 'picture') continue;
     const { picture } = node.placed;
-    files[picture] ??= await (size ? shownFile(picture, size) : uprightFile(picture));
+    const file = files[picture] ?? (await (size ? shownFile(picture, size) : uprightFile(picture)).catch(() => null));
+    if (file) files[picture] = file;
   }
   return files;
 }

@@ -5,6 +5,7 @@ import type { Drawing } from '@/core';
 import { upgradedDrawing } from '@/core/drawing/upgrade';
 import { isPacked, packed, unpacked } from '@/core/formats/packed';
 import { database, type Store } from './database';
+import { logError } from './log';
 import { snapshots } from './tables';
 
 /**
@@ -88,7 +89,7 @@ export function oweSnapshot(
     const job = take(id, now)
       .then((size) => void owed.set(id, { bytes: 0, changes: 0, size }))
       // It is tried again when more has come; meanwhile the journal holds all.
-      .catch((error: unknown) => console.error(error))
+      .catch((error: unknown) => logError(error))
       .finally(() => underway.delete(job));
     underway.add(job);
   }, REST_MS);

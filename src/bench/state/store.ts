@@ -5,6 +5,7 @@ import { touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import { drawnBehind, drawnInside } from '@/core/edits/drawnInto';
+import { beyondBounds } from '@/core/change/bounds';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
 import { FollowersUnderHand, type FollowingElsewhere } from './followersUnderHand';
@@ -81,6 +82,8 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   const make = (change: Change): Drawing => {
     const before = get().drawing;
     const after = applyChange(before, change);
+    const why = beyondBounds(before, after);
+    if (why) throw new ChangeError(why);
     const made: Made = { change, before, after, touched: touchedItems(change) };
     for (const hear of listeners) hear(made);
     return after;

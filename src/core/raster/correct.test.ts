@@ -152,3 +152,17 @@ test('grey, paper and tones count what is see-through as nothing', () => {
   const tones = toneHistogram(image);
   expect([tones[131], tones.reduce((a, b) => a + b)]).toEqual([1, 1]);
 });
+
+test('however often it is turned, a picture has a bounded number of pixels, and is where it was', () => {
+  const image = rgbaImage(3_000, 2_000);
+  for (let y = 0; y < 2_000; y++)
+    for (let x = 0; x < 3_000; x++) image.data.set([x < 1_500 ? 40 : 220, 0, 0, 255], (y * 3_000 + x) * 4);
+  const turns = Array.from({ length: 4 }, (): Correction => ({ kind: 'turn', on: true, degrees: 45 }));
+  const run = new CorrectionRun(image);
+  const after = run.after(turns);
+  expect(after.width * after.height).toBeLessThanOrEqual(36_100_000);
+  // Half around, amid a wide margin.
+  const red = (share: number): number =>
+    after.data[(Math.floor(after.height / 2) * after.width + Math.floor(after.width * share)) * 4];
+  expect([red(0.48), red(0.52)]).toEqual([220, 40]);
+});

@@ -1,4 +1,4 @@
-import { sizeAfter, type Correction } from './correction';
+import { sizeAfter, type Correction, type Size } from './correction';
 import type { Point } from '../geometry/point';
 import { cornersOfBox, homographyBetween } from './homography';
 import { evenLight } from './light';
@@ -56,7 +56,7 @@ export function corrected(image: RgbaImage, c: Correction, scale = 1): RgbaImage
   }
 }
 
-function cropped(image: RgbaImage, left: number, top: number, size: { width: number; height: number }): RgbaImage {
+function cropped(image: RgbaImage, left: number, top: number, size: Size): RgbaImage {
   const result = rgbaImage(size.width, size.height);
   const x = Math.min(image.width - size.width, Math.round(left * image.width));
   const y = Math.min(image.height - size.height, Math.round(top * image.height));
@@ -67,7 +67,7 @@ function cropped(image: RgbaImage, left: number, top: number, size: { width: num
   return result;
 }
 
-function turned(image: RgbaImage, degrees: number, size: { width: number; height: number }): RgbaImage {
+function turned(image: RgbaImage, degrees: number, size: Size): RgbaImage {
   const a = (degrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(a), Math.sin(a)];
   // Where the upright result's corners come from in the source.
@@ -80,36 +80,55 @@ function turned(image: RgbaImage, degrees: number, size: { width: number; height
 
 const CLEAR = [0, 0, 0, 0];
 
-function seenThrough(image: RgbaImage, corners: readonly Point[], size: { width: number; height: number }): RgbaImage {
+function seenThrough(image: RgbaImage, corners: readonly Point[], size: Size): RgbaImage {
   const toSource = homographyBetween(cornersOfBox(size.width, size.height), corners);
   const { data } = warp({ ...image, channels: 4 }, size, toSource, CLEAR);
   return { ...size, data: data as Uint8ClampedArray };
 }
 
-function unbent(image: RgbaImage, bend: number, size: { width: number; height: number }): RgbaImage {
+function unbent(image: RgbaImage, bend: number, size: Size): RgbaImage {
   const { data } = warp({ ...image, channels: 4 }, size, lensMap(image, size, bend), CLEAR);
   return { ...size, data: data as Uint8ClampedArray };
 }
 
+/** A picture may grow beyond so many pixels only where it came with as many, and then by a tenth. */
+const MOST_PIXELS = 36_000_000;
+const MOST_GROWTH = 1.1;
+
+/** How much smaller a picture is to be made, so that a correction makes no more pixels of it than `most`; 1: not at all. */
+function reduction(image: Size, c: Correction, most: number): number {
+  const { width, height } = sizeAfter(image, c);
+  return Math.min(1, Math.sqrt(most / (width * height)));
+}
+
+function reduced(image: RgbaImage, k: number): RgbaImage {
+  const size = { width: Math.max(1, Math.floor(image.width * k)), height: Math.max(1, Math.floor(image.height * k)) };
+  return seenThrough(image, cornersOfBox(image.width, image.height), size);
+}
+
 /** A row of corrections under way: what each made of the picture, so that a changed one need not begin at the first. */
 export class CorrectionRun {
-  private made: { key: string; image: RgbaImage }[] = [];
+  private made: { key: string; image: RgbaImage; scale: number }[] = [];
 
   constructor(
     private readonly image: RgbaImage,
     private readonly scale = 1,
   ) {}
 
-  /** The picture after `corrections`. What was made before and is still wanted is used again. */
+  /** The picture after `corrections`, of a bounded size. What was made before and is still wanted is used again. */
   after(corrections: readonly Correction[]): RgbaImage {
     const wanted = corrections.filter((c) => c.on);
     const keys = wanted.map((c) => JSON.stringify(c));
     let k = 0;
     while (k < keys.length && this.made[k]?.key === keys[k]) k++;
     this.made.length = k;
+    const most = Math.max(MOST_PIXELS, MOST_GROWTH * this.image.width * this.image.height);
     for (; k < wanted.length; k++) {
-      const before = k === 0 ? this.image : this.made[k - 1].image;
-      this.made.push({ key: keys[k], image: corrected(before, wanted[k], this.scale) });
+      const before = this.made[k - 1] ?? { image: this.image, scale: this.scale };
+      const less = reduction(before.image, wanted[k], most);
+      const [image, scale] =
+        less < 1 ? [reduced(before.image, less), before.scale * less] : [before.image, before.scale];
+      this.made.push({ key: keys[k], image: corrected(image, wanted[k], scale), scale });
     }
     return this.made.at(-1)?.image ?? this.image;
   }

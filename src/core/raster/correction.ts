@@ -147,7 +147,7 @@ export const usualOrder: readonly CorrectionKind[] = [
 export const movesPicture = (kind: CorrectionKind): boolean =>
   kind === 'lens' || kind === 'crop' || kind === 'turn' || kind === 'straighten';
 
-type Size = { width: number; height: number };
+export type Size = { width: number; height: number };
 
 /** The size of a picture after corrections, in whole px of the picture they began with. */
 export const correctedSize = (size: Size, corrections: readonly Correction[]): Size =>

@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import { logError } from '../log';
 import { notFound, Problem } from '../problem';
 import { PaperJam, type ScanOptions, type Scanner } from './scanner';
 import { SimulatedScanner } from './simulatedScanner';
@@ -42,7 +43,7 @@ export async function beginScan(options: ScanOptions): Promise<string> {
     .then((picture) => Object.assign(scan, { state: 'done', progress: 1, picture }))
     .catch((error: unknown) => {
       if (scan.stop.signal.aborted) return Object.assign(scan, { state: 'stopped' });
-      if (!(error instanceof PaperJam)) console.error(error);
+      if (!(error instanceof PaperJam)) logError(error);
       const why =
         error instanceof PaperJam
           ? 'The paper is stuck in the scanner. Nothing was brought in; take the sheet out, smooth it, and try again.'

@@ -5,6 +5,7 @@ import { nanoid } from 'nanoid';
 import { ZipFile } from 'yazl';
 import { cardOf } from '../drawings';
 import { stateOf } from '../journal';
+import { logError } from '../log';
 import { Problem } from '../problem';
 import { addJob, dropJob, dropOldest, jobFile, jobOf, setJob, settleLeftovers, type Job } from './jobRows';
 import { isTextFile, piecesOf, wantedFiles, type NamedFile, type WantedDelivery } from './wantedFiles';
@@ -44,7 +45,7 @@ export async function beginFiles(drawingId: string, deliveries: readonly WantedD
   const done = make(job, title, files, stop.signal)
     .catch(async (error: unknown) => {
       await rm(jobFile(job.id), { force: true });
-      if (!(error instanceof Problem)) console.error(error);
+      if (!(error instanceof Problem)) logError(error);
       const reason = error instanceof Problem ? error.message : 'It could not be made.';
       setJob(job.id, { state: 'failed', reason, endedAt: Date.now() });
     })

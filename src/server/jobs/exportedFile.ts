@@ -6,13 +6,12 @@ import type { Composition } from '@/core/deliver/composition';
 import { lookOf, type Delivery } from '@/core/deliver/delivery';
 import { paintPdf, POINTS } from '@/core/formats/pdf';
 import type { PdfDocument } from '@/core/formats/pdfGroups';
-import { dataAddress } from '@/core/formats/svg/pictures';
 import { writeComposition } from '@/core/formats/svg/writeSvg';
 import type { PictureNode } from '@/core/scene/scene';
 import type { RasterFormat } from '@/core/deliver/fileFormats';
 import { holdsBox } from '@/core/geometry/box';
 import { lettering } from './lettering';
-import { picturesOf, type PictureFiles } from './seenPictures';
+import { hrefsOf, picturesOf, type PictureFiles } from './seenPictures';
 
 export type FileOptions = {
   readonly title: string;
@@ -38,7 +37,7 @@ export async function exportedFile(
   const pictures = await picturesOf(composition, wanted, files, derived);
   if (wanted.format === 'pdf') return pdf(composition, title, pictures);
   const svg = writeComposition(composition, lookOf(wanted), {
-    pictureHref: (r) => dataAddress(pictures.get(r.id) ?? new Uint8Array()),
+    pictureHref: hrefsOf(pictures),
     ...(wanted.format === 'svg' && { title }),
   });
   return wanted.format === 'svg' ? new TextEncoder().encode(svg) : raster(composition, svg, wanted, options);

@@ -3,7 +3,6 @@ import type { Drawing } from '@/core';
 import { composed } from '@/core/deliver/composed';
 import { plainSvgLook, type Delivery } from '@/core/deliver/delivery';
 import { writeAnimatedSvg } from '@/core/formats/svg/animatedSvg';
-import { dataAddress } from '@/core/formats/svg/pictures';
 import { writeComposition } from '@/core/formats/svg/writeSvg';
 import { inOrder } from '@/core/replay/inOrder';
 import { framesOf, type Motion } from '@/core/replay/motion';
@@ -11,7 +10,7 @@ import { momentsOf, sceneAt } from '@/core/replay/sceneAt';
 import { timelineOf } from '@/core/replay/timing';
 import { sceneOf } from '@/core/scene/scene';
 import { rasterized } from './exportedFile';
-import { picturesOf, type PictureFiles } from './seenPictures';
+import { hrefsOf, picturesOf, type PictureFiles } from './seenPictures';
 
 export type MovingArguments = [
   drawing: Drawing,
@@ -36,7 +35,7 @@ export async function movingFile(
 ): Promise<Uint8Array[]> {
   const whole = composed(drawing, wanted);
   const pictures = await picturesOf(whole, wanted, files, derived);
-  const pictureHref = (r: { id: string }): string => dataAddress(pictures.get(r.id) ?? new Uint8Array());
+  const pictureHref = hrefsOf(pictures);
   const text = (svg: string): Uint8Array[] => [new TextEncoder().encode(svg)];
   if (motion.as === 'moving svg') {
     const timeline = timelineOf(drawing, { length: motion.length, pause: motion.pause });

@@ -67,6 +67,7 @@ export async function inThread<K extends keyof Jobs>(
     throw error;
   });
   const threads = await kept.yellowQuillJobs;
+  now = threads;
   if (signal?.aborted) throw calledOff();
   let asked: ReturnType<Pool['exec']>;
   try {
@@ -86,6 +87,14 @@ export async function inThread<K extends keyof Jobs>(
     signal?.removeEventListener('abort', stop);
   }
 }
+
+let now: Pool | null = null;
+
+/** How many jobs are at work, and how many wait. */
+export const threadsNow = (): { working: number; waiting: number } => {
+  const { activeTasks = 0, pendingTasks = 0 } = now?.stats() ?? {};
+  return { working: activeTasks, waiting: pendingTasks };
+};
 
 /** Ends the threads; those that a test began do not outlive it. */
 export async function endThreads(): Promise<void> {

@@ -2,12 +2,21 @@ import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import type { Composition } from '@/core/deliver/composition';
 import type { Delivery } from '@/core/deliver/delivery';
+import { dataAddress } from '@/core/formats/svg/pictures';
 import { greyTable } from '@/core/deliver/shown';
 import { leavesOf } from '@/core/scene/scene';
 import { correctedFile } from './corrected';
 
 /** Where the pictures of a drawing lie, by their hash, upright and as large as they are wanted. */
 export type PictureFiles = Readonly<Record<string, string>>;
+
+/** Where an SVG finds placed pictures: in itself. Null for one that is gone. */
+export const hrefsOf =
+  (pictures: ReadonlyMap<string, Buffer>) =>
+  ({ id }: { readonly id: string }): string | null => {
+    const bytes = pictures.get(id);
+    return bytes ? dataAddress(bytes) : null;
+  };
 
 /** The bytes of all placed pictures that are seen, as they are shown. */
 export async function picturesOf(
@@ -21,7 +30,11 @@ export async function picturesOf(
     if (node.kind !== 'picture' || found.has(node.placed.id)) continue;
     const plain = files[node.placed.picture];
     if (!plain) continue;
-    const bytes = await readFile(await correctedFile(plain, node.placed, derived));
+    // One that cannot be read is left out: it is named where it is looked for.
+    const bytes = await correctedFile(plain, node.placed, derived)
+      .then((file) => readFile(file))
+      .catch(() => null);
+    if (!bytes) continue;
     found.set(node.placed.id, shows === 'squint' ? await inFewGreys(bytes, steps) : bytes);
   }
   return found;

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dataFolder } from '../place';
 import { backupNow, listBackups } from './backups';
 import { checkData, type Report } from './check';
@@ -36,6 +36,10 @@ function runningServer(): number | null {
 }
 
 function main(): number {
+  if (!existsSync(place))
+    throw new Error(
+      `There is no data folder at ${place}: nothing is kept there yet. (YELLOW_QUILL_DATA names another.)`,
+    );
   switch (deed) {
     case 'check': {
       const report = checkData(place);

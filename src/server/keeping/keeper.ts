@@ -1,15 +1,16 @@
 import { execFile } from 'node:child_process';
-import { existsSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { beginDatabase, closeDatabase, database } from '../database';
 import { forgetAll } from '../journal';
+import { log, logError } from '../log';
 import { dataFolder } from '../place';
 import { notFound, Problem, storeTrouble } from '../problem';
 import { adoptPictures } from '../pictures';
 import { backupNow, isBackupDue, listBackups, type Backup } from './backups';
 import { checkData, lastReport, type Report } from './check';
-import { lossFile, runningFile } from './places';
+import { backupsFolder, lossFile, namesIn, runningFile } from './places';
 import { putAside, restoreBackup } from './restore';
 import { salvageDatabase } from './salvage';
 import { lossOf, type Loss } from './witness';
@@ -72,13 +73,23 @@ export const backUpNow = (): Promise<Backup> => apart('backup', () => backupNow(
 export async function restore(name: string): Promise<void> {
   const backup = listBackups(dataFolder()).find((b) => b.name === name);
   if (!backup) throw notFound('backup');
-  const isWhole = troubleNow() === null;
-  if (isWhole) backupNow(dataFolder(), 'before-restore', database().$client);
+  const isWhole = isBackedUp();
   exchanged(() => {
     const { aside } = restoreBackup(dataFolder(), backup);
     if (isWhole && aside) rmSync(aside, { recursive: true, force: true });
   });
   await adoptPictures();
+}
+
+/** Keeps the database as it is as a backup of its own; whether it could be read whole. */
+function isBackedUp(): boolean {
+  try {
+    backupNow(dataFolder(), 'before-restore', database().$client);
+    return true;
+  } catch (error) {
+    logError(error);
+    return false;
+  }
 }
 
 /** Begins with an empty database; what was there goes aside. @throws Problem 409 where there is one that works. */
@@ -110,14 +121,43 @@ function exchanged<T>(deed: () => T): T {
 
 export const forgetLoss = (): void => rmSync(lossFile(dataFolder()), { force: true });
 
+/** What was begun and never ended, because the program was: files half received or half made. */
+function sweep(place: string, now = Date.now()): void {
+  const half = [
+    ...namesIn(path.join(place, 'incoming')).map((n) => path.join(place, 'incoming', n)),
+    ...namesIn(path.join(place, 'derived'))
+      .filter((n) => /\.[0-9a-f]{8}-[0-9a-f-]{27}$/.test(n))
+      .map((n) => path.join(place, 'derived', n)),
+    ...namesIn(backupsFolder(place))
+      .filter((n) => n.endsWith('.new'))
+      .map((n) => path.join(backupsFolder(place), n)),
+  ];
+  for (const file of half)
+    if (now - (statSync(file, { throwIfNoEntry: false })?.mtimeMs ?? now) > HOUR_MS) rmSync(file, { force: true });
+}
+
+function quietly(deed: () => void): void {
+  try {
+    deed();
+  } catch (error) {
+    logError(error);
+  }
+}
+
 const HOUR_MS = 60 * 60 * 1000;
 const FIRST_MS = 20_000;
 
 /** From the start on: looked at soon and every hour, backed up once a day. Notes that it runs. */
 export function startKeeping(): void {
   const place = dataFolder();
-  writeFileSync(runningFile(place), String(process.pid));
+  // A database that cannot be opened now may be later: whoever asks is told why, and it is tried again.
+  const trouble = troubleNow();
+  if (trouble) log('error', trouble.message);
+  if (process.env.YELLOW_QUILL_HOSTS && !process.env.YELLOW_QUILL_TOKEN)
+    log('warn', 'It answers to names beyond this machine, and wants no token: see docs/threats.md.');
+  quietly(() => writeFileSync(runningFile(place), String(process.pid)));
   const round = async (): Promise<void> => {
+    sweep(place);
     if (troubleNow() !== null) return;
     await adoptPictures();
     const report = await checkNow();
@@ -125,7 +165,7 @@ export function startKeeping(): void {
     if (report.findings.some((f) => f.what === 'database')) return;
     if (isBackupDue(place, Date.now())) await apart('daily', () => backupNow(place, 'daily'));
   };
-  const again = (): void => void round().catch(console.error);
+  const again = (): void => void round().catch(logError);
   setTimeout(again, FIRST_MS).unref();
   setInterval(again, HOUR_MS).unref();
 }

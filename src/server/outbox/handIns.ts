@@ -11,6 +11,7 @@ import { cardOf } from '../drawings';
 import { filesWanted } from '../files/wantedFiles';
 import { stateOf } from '../journal';
 import { folder } from '../place';
+import { logError } from '../log';
 import { notFound, Problem } from '../problem';
 import { exportedDrawing } from '../render';
 import { handIns } from '../tables';
@@ -119,7 +120,7 @@ function send(row: HandIn, title: string): HandIn {
     .then(
       ({ number, at }) => set(row.id, { state: 'received', receipt: number, receivedAt: at, sent: bytes }),
       (error: unknown) => {
-        if (!(error instanceof Refused || error instanceof LineBroke) && !stop.signal.aborted) console.error(error);
+        if (!(error instanceof Refused || error instanceof LineBroke) && !stop.signal.aborted) logError(error);
         const isTold = error instanceof Refused || error instanceof LineBroke;
         const reason = isTold ? error.message : stop.signal.aborted ? 'It was called off.' : 'It could not be sent.';
         set(row.id, { state: error instanceof Refused ? 'refused' : 'failed', reason });

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { closeDatabase } from '../database';
+import { endDecoding } from '../decoding';
 import { endThreads } from '../jobs/pool';
 
 /** A data folder of its own for each test file, on a real disk; gone afterwards. */
@@ -13,6 +14,7 @@ export function freshDataFolder(): void {
   });
   afterAll(async () => {
     await endThreads();
+    await endDecoding();
     closeDatabase();
     rmSync(place, { recursive: true, force: true });
   });

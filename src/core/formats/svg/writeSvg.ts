@@ -24,8 +24,8 @@ export type WriteSvgOptions = {
   precision?: number;
   /** The page's ground as a rectangle; not by default. */
   ground?: boolean;
-  /** Where a placed picture, as it is shown, is found; `pictures/<hash>` of the original by default. */
-  pictureHref?: (placed: PictureNode['placed']) => string;
+  /** Where a placed picture, as it is shown, is found; `pictures/<hash>` of the original by default. Null: it is left out. */
+  pictureHref?: (placed: PictureNode['placed']) => string | null;
 };
 
 /**
@@ -70,7 +70,7 @@ export class Writer {
   constructor(
     private readonly composition: Composition,
     private readonly look: SvgLook,
-    private readonly href: (placed: PictureNode['placed']) => string = ownAddress,
+    private readonly href: (placed: PictureNode['placed']) => string | null = ownAddress,
   ) {
     this.precision = look.decimals;
     this.swatches = new SwatchStyles(composition.drawing, look.colours);
@@ -240,6 +240,8 @@ export class Writer {
 
   private picture({ placed, opacity, blend }: PictureNode): string {
     const { n } = this;
+    const href = this.href(placed);
+    if (href === null) return '';
     const m = middleOf(placed);
     const isUpright = placed.turn === 0 && !placed.flipX && !placed.flipY;
     const flip = `scale(${placed.flipX ? -1 : 1} ${placed.flipY ? -1 : 1})`;
@@ -248,7 +250,7 @@ export class Writer {
       : ` transform="translate(${n(m.x)} ${n(m.y)}) rotate(${n(placed.turn)}) ${flip} translate(${n(-m.x)} ${n(-m.y)})"`;
     const blended = blend === 'normal' ? '' : ` style="mix-blend-mode:${blend}"`;
     const motion = this.pictureMotion(placed.id);
-    const image = `<image x="${n(placed.at.x)}" y="${n(placed.at.y)}" width="${n(placed.width)}" height="${n(placed.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blended} xlink:href="${escaped(this.href(placed))}"/>`;
+    const image = `<image x="${n(placed.at.x)}" y="${n(placed.at.y)}" width="${n(placed.width)}" height="${n(placed.height)}" opacity="${decimal(opacity, 3)}" preserveAspectRatio="none"${transform}${blended} xlink:href="${escaped(href)}"/>`;
     return motion ? `<g${motion}>${image}</g>` : image;
   }
 

@@ -4,6 +4,7 @@ import { cardOf } from '@/server/drawings';
 import { route } from '@/server/http';
 import { unpackPackage } from '@/server/packages/read';
 import { packageOf } from '@/server/packages/write';
+import { withUpload } from '@/server/uploads';
 
 const wanted = z.array(idSchema).min(1).max(1_000);
 
@@ -21,4 +22,6 @@ export const GET = route(async (request) => {
 });
 
 /** A package's bytes: its drawings, and what of them was lost. */
-export const POST = route(async (request) => Response.json(await unpackPackage(request.body), { status: 201 }));
+export const POST = route(async (request) =>
+  Response.json(await withUpload(request.body, unpackPackage), { status: 201 }),
+);

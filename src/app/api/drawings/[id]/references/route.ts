@@ -4,6 +4,7 @@ import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { appendChanges, stateOf } from '@/server/journal';
 import { takePicture, targetOf } from '@/server/pictures';
+import { withUpload } from '@/server/uploads';
 
 /**
  * Takes a picture in and lays it on the page, which is a change. With `?place=0` it is only taken in, and the answer
@@ -15,7 +16,8 @@ export const POST = route<{ id: string }>(async (request, params) => {
   const query = new URL(request.url).searchParams;
   const name = (query.get('name') ?? '').trim().slice(0, 200) || 'picture';
   const length = request.headers.get('content-length');
-  const picture = await takePicture(request.body, length === null ? null : Number(length));
+  const picture = await withUpload(request.body, (body) => takePicture(body, length === null ? null : Number(length)));
+  const target = await targetOf(picture);
   const { drawing, revision } = stateOf(id);
   const isPlaced = query.get('place') !== '0';
   const fitted = placedReference(drawing.page, {
@@ -25,7 +27,7 @@ export const POST = route<{ id: string }>(async (request, params) => {
     pixelWidth: picture.width,
     pixelHeight: picture.height,
     dpi: picture.dpi,
-    target: await targetOf(picture),
+    target,
   });
   const reference = isPlaced ? layOver(drawing, fitted) : fitted;
   if (isPlaced) appendChanges(id, revision, [{ id: nanoid(10), ...placeReference(drawing, reference) }]);
