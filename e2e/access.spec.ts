@@ -31,6 +31,10 @@ test('home can be used by everyone', async ({ page }) => {
   await card.getByRole('checkbox').click();
   await expect(page.getByRole('toolbar', { name: 'Drawings that are picked' })).toBeVisible();
   await clean(page, 'home, one picked');
+  await page.goto('/keeping');
+  await page.getByRole('button', { name: 'Back up now' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'asked for' })).toHaveCount(1);
+  await clean(page, 'safe-keeping');
 });
 
 test('every stage can be used by everyone, with lines chosen and without', async ({ page, request }) => {

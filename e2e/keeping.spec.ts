@@ -89,7 +89,7 @@ test('a database that is taken away, damaged or gone is told of in words, with t
   await keeping.goto('/');
   await expect(keeping).toHaveURL(/keeping/);
   await expect(keeping.locator('.keeping .ant-alert')).toContainText('The drawings cannot be opened');
-  await keeping.getByRole('button', { name: /Put back the newest backup/ }).click();
+  await keeping.getByRole('button', { name: /Put back the newest sound backup/ }).click();
   await keeping.getByRole('link', { name: 'To the drawings' }).click();
   await expect(keeping.getByRole('list', { name: 'Drawings' })).toContainText('In danger');
   // What waited meanwhile went by itself.
@@ -103,7 +103,7 @@ test('a database that is taken away, damaged or gone is told of in words, with t
   await server.start();
   await keeping.goto('/');
   await expect(keeping.locator('.keeping .ant-alert')).toContainText('damaged');
-  await keeping.getByRole('button', { name: /Put back the newest backup/ }).click();
+  await keeping.getByRole('button', { name: /Put back the newest sound backup/ }).click();
   await expect(keeping.getByRole('link', { name: 'To the drawings' })).toBeVisible();
   expect(readdirSync(path.join(data, 'aside')).length).toBeGreaterThan(0);
 

@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { closeSync, openSync } from 'node:fs';
 import { createServer } from 'node:net';
 
 /**
@@ -56,7 +57,11 @@ export class Program {
   private child: ChildProcess | undefined;
   private port = 0;
 
-  constructor(private readonly data: string) {}
+  /** `log`: a file that gets all that the program says. */
+  constructor(
+    private readonly data: string,
+    private readonly log?: string,
+  ) {}
 
   get base(): string {
     return `http://127.0.0.1:${this.port}`;
@@ -65,10 +70,12 @@ export class Program {
   async start(): Promise<void> {
     this.port ||= await freePort();
     const next = ['node_modules/next/dist/bin/next', 'start', ...serverOptions, '-p', String(this.port)];
+    const said = this.log ? openSync(this.log, 'a') : 'ignore';
     this.child = spawn(process.execPath, next, {
       env: { ...process.env, YELLOW_QUILL_DATA: this.data },
-      stdio: 'ignore',
+      stdio: ['ignore', said, said],
     });
+    if (typeof said === 'number') closeSync(said);
     for (let i = 0; i < 200; i++) {
       if (
         await fetch(`${this.base}/api/health`).then(

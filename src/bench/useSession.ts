@@ -6,7 +6,8 @@ import { startChecking } from './state/checkingOf';
 import { startFollowing } from './state/followingElsewhere';
 import { startHandRecord } from './state/handRecord';
 import { enter } from './state/oneTab';
-import { openDrawing } from './state/opening';
+import { bytesOf, openDrawing } from './state/opening';
+import { keepSeen } from './state/pending';
 import { tellAside, tellBroughtBack, tellRecovered, tellStuck, type Go } from './keptChanges';
 import { recoverPending, Saver } from './state/saver';
 import { reconciled } from './state/reconciled';
@@ -84,6 +85,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     if (back) bench.setState({ reading: true, readingWhy: 'went back', preview: null });
   };
   await lookForLost(opened).catch(() => undefined);
+  if (!back) remember(opened);
   if (opened.damaged) bench.setState({ reading: true, readingWhy: 'damaged' });
 
   const announce = (revision: number): void => tenancy.announce(revision);
@@ -97,6 +99,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   let holds = false;
   const reload = async (): Promise<Opened> => {
     const newest = await openDrawing(id);
+    remember(newest);
     bench.setState((s) => ({
       ...reconciled(s, newest.drawing),
       drawing: newest.drawing,
@@ -141,6 +144,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     },
     onReading: () => {
       holds = false;
+      void saver.handOver();
       // What else it is only read for goes before.
       if (!bench.getState().reading) bench.setState({ reading: true, readingWhy: 'another tab', preview: null });
     },
@@ -169,6 +173,12 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     giveAgain: (asOne) => orTell(giveAgain(asOne)),
     damaged: opened.damaged ?? null,
   };
+}
+
+/** This browser keeps what it has seen, in case that all else is lost. */
+function remember({ id, revision, drawing, damaged }: Opened): void {
+  const bytes = damaged ? undefined : bytesOf(drawing);
+  if (bytes) void keepSeen({ drawing: id, revision, bytes, at: Date.now() }).catch(() => undefined);
 }
 
 /** What was done before this visit can be undone as well; the newest of it is read at once. */

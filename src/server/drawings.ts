@@ -1,9 +1,10 @@
 import { and, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
-import { emptyDrawing, type Change, type Drawing, type Page } from '@/core';
+import { drawingSchema, emptyDrawing, type Change, type Drawing, type Page } from '@/core';
 import { drawingOnGrid } from '@/core/change/onGrid';
 import { tagColours } from '@/core/edits/sheets';
+import { unpacked } from '@/core/formats/packed';
 import { database } from './database';
 import { digestOf } from './keeping/digest';
 import { beginJournal, fitting, forget, stateOf } from './journal';
@@ -49,6 +50,8 @@ export function keepDrawing(title: string, drawing: Drawing, stage = 'prepare'):
       .run();
     beginJournal(tx as never, id, drawingOnGrid(drawing));
   });
+  // Whoever has made it may let go of what it was made of: it is in the database itself from now on, not in its log alone.
+  database().$client.pragma('wal_checkpoint(PASSIVE)');
   return { id, revision: 0 };
 }
 
@@ -193,4 +196,22 @@ export function keepAside(
   const drawing = changes.reduce(fitting, stateOf(id, base).drawing);
   const aside = `${title} (kept aside)`.slice(0, 200);
   return { ...keepDrawing(aside, drawing, stage), title: aside };
+}
+
+/**
+ * A drawing as someone last saw it, packed, kept as one of its own; the one that it was may be gone.
+ * @throws Problem 400 for bytes that are none.
+ */
+export function keepWholeAside(id: string, bytes: Uint8Array): { id: string; revision: number; title: string } {
+  const card = database().select().from(drawings).where(eq(drawings.id, id)).get();
+  const aside = `${card?.title ?? 'Drawing'} (kept aside)`.slice(0, 200);
+  return { ...keepDrawing(aside, soundDrawing(bytes), card?.stage ?? 'trace'), title: aside };
+}
+
+function soundDrawing(bytes: Uint8Array): Drawing {
+  try {
+    return drawingSchema.parse(unpacked(bytes)) as Drawing;
+  } catch {
+    throw new Problem(400, 'no-drawing', 'These bytes are no drawing. Nothing was kept.');
+  }
 }

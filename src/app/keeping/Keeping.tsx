@@ -64,7 +64,7 @@ export function Keeping({ first }: { first: State }) {
 type Part = { state: State; busy: string | null; run: Do };
 
 function Trouble({ state: { trouble, backups, now }, busy, run }: Part) {
-  const [newest] = backups;
+  const newest = backups.find((b) => b.findings === 0) ?? backups[0];
   const canRead = trouble!.code === 'corrupt';
   const canBegin = trouble!.code === 'no-database' || canRead;
   return (
@@ -83,7 +83,8 @@ function Trouble({ state: { trouble, backups, now }, busy, run }: Part) {
                 disabled={busy !== null}
                 onClick={() => run({ deed: 'restore', backup: newest.name }, () => 'The backup is in place.')}
               >
-                Put back the newest backup ({formatSince(newest.at, now)}, {formatCount(newest.drawings, 'drawing')})
+                Put back the newest sound backup ({formatSince(newest.at, now)},{' '}
+                {formatCount(newest.drawings, 'drawing')})
               </Button>
             )}
             {canRead && (
@@ -201,7 +202,11 @@ function Backups({ state: { backups, trouble }, busy, run }: Part) {
         locale={{ emptyText: 'No backup yet.' }}
         columns={[
           { title: 'Taken', render: (_, b) => <time suppressHydrationWarning>{formatTime(b.at)}</time> },
-          { title: 'Why', render: (_, b) => reasons[b.reason] },
+          {
+            title: 'Why',
+            render: (_, b) =>
+              `${reasons[b.reason]}${b.findings > 0 ? `; ${formatCount(b.findings, 'drawing')} in it damaged` : ''}`,
+          },
           { title: 'Drawings', dataIndex: 'drawings', align: 'right' },
           { title: 'Changes', dataIndex: 'changes', align: 'right' },
           { title: 'Size', align: 'right', render: (_, b) => formatBytes(b.bytes) },

@@ -101,6 +101,14 @@ export const keepAside = (
   changes: readonly string[],
 ): Promise<{ id: string; revision: number; title: string }> => postChanges(`/api/drawings/${id}/aside`, base, changes);
 
+/** Keeps a whole drawing, packed, as one of its own beside the one that it was. */
+export const keepWholeAside = (id: string, bytes: Uint8Array): Promise<{ id: string; title: string }> =>
+  ask(`/api/drawings/${id}/aside`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream' },
+    body: bytes as Uint8Array<ArrayBuffer>,
+  });
+
 /** As many bytes as the server takes; asked beforehand, since a refusal in the middle of sending looks like a lost line. */
 const MOST_BYTES = 60 * 1024 * 1024;
 

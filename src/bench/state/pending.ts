@@ -17,9 +17,13 @@ export type KeptPending = { key: number; pending: Pending };
 export type Sent = { drawing: string; revision: number; id: string; text: string; schema: number };
 export type KeptSent = { key: number; sent: Sent };
 
+/** A drawing as it was when it was last opened here, packed. */
+export type Seen = { drawing: string; revision: number; bytes: ArrayBuffer; at: number };
+
 interface Shape extends DBSchema {
   pending: { key: number; value: Pending; indexes: { drawing: string } };
-  sent: { key: number; value: Sent; indexes: { drawing: string } };
+  sent: { key: number; value: Sent; indexes: { place: [string, number] } };
+  seen: { key: string; value: Seen };
 }
 
 /** A browser's store that has not answered after so long will not, ms. */
@@ -30,9 +34,9 @@ let opened: Promise<IDBPDatabase<Shape>> | undefined;
 function database(): Promise<IDBPDatabase<Shape>> {
   opened ??= openDB<Shape>('yellow-quill', 2, {
     upgrade: (db, before) => {
-      const names = ['pending', 'sent'] as const;
-      for (const name of names.slice(before))
-        db.createObjectStore(name, { autoIncrement: true }).createIndex('drawing', 'drawing');
+      if (before < 1) db.createObjectStore('pending', { autoIncrement: true }).createIndex('drawing', 'drawing');
+      db.createObjectStore('sent', { autoIncrement: true }).createIndex('place', ['drawing', 'revision']);
+      db.createObjectStore('seen', { keyPath: 'drawing' });
     },
     // A page of a newer program wants to change the store.
     blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
@@ -67,6 +71,18 @@ export async function markStuck(kept: readonly KeptPending[], why: string): Prom
   await Promise.all([...kept.map((k) => tx.store.put({ ...k.pending, stuck: why }, k.key)), tx.done]);
 }
 
+/** Keeps changes that the server will not have at all, to be saved as a file. */
+export async function keepStuck(
+  drawing: string,
+  base: number,
+  changes: readonly Change[],
+  stuck: string,
+): Promise<void> {
+  const tx = (await database()).transaction('pending', 'readwrite');
+  const all = changes.map((change) => tx.store.add({ drawing, base, change, stuck, schema: SCHEMA_VERSION }));
+  await Promise.all([...all, tx.done]);
+}
+
 /** What is kept for a drawing, in the order in which it was made. @throws where this browser keeps nothing. */
 export async function pendingOf(drawing: string): Promise<KeptPending[]> {
   const tx = (await database()).transaction('pending');
@@ -96,25 +112,27 @@ export async function keepSent(keys: readonly number[], sent: readonly Sent[]): 
 async function dropOld(drawing: string): Promise<void> {
   const tx = (await database()).transaction('sent', 'readwrite');
   let [count, characters] = [0, 0];
-  for await (const cursor of tx.store.index('drawing').iterate(drawing, 'prev')) {
+  for await (const cursor of tx.store.index('place').iterate(allOf(drawing), 'prev')) {
     characters += cursor.value.text.length;
     if (++count > MOST_SENT || characters > MOST_SENT_CHARACTERS) await cursor.delete();
   }
   await tx.done;
 }
 
-/** The changes of a drawing that the server once had, the oldest first. @throws where this browser keeps nothing. */
+const allOf = (drawing: string): IDBKeyRange => IDBKeyRange.bound([drawing, 0], [drawing, Infinity]);
+
+/** The changes of a drawing that the server once had, by their revisions. @throws where this browser keeps nothing. */
 export async function sentOf(drawing: string): Promise<KeptSent[]> {
   const tx = (await database()).transaction('sent');
   const found: KeptSent[] = [];
-  for await (const { primaryKey, value } of tx.store.index('drawing').iterate(drawing))
+  for await (const { primaryKey, value } of tx.store.index('place').iterate(allOf(drawing)))
     found.push({ key: primaryKey, sent: value });
   return found;
 }
 
-/** The newest of them alone. */
+/** The one of the newest revision. */
 export async function lastSent(drawing: string): Promise<Sent | undefined> {
-  const cursor = await (await database()).transaction('sent').store.index('drawing').openCursor(drawing, 'prev');
+  const cursor = await (await database()).transaction('sent').store.index('place').openCursor(allOf(drawing), 'prev');
   return cursor?.value;
 }
 
@@ -122,3 +140,19 @@ export async function dropSent(keys: readonly number[]): Promise<void> {
   const tx = (await database()).transaction('sent', 'readwrite');
   await Promise.all([...keys.map((k) => tx.store.delete(k)), tx.done]);
 }
+
+/** So many drawings are kept as they were seen, each of no more bytes than this. */
+const MOST_SEEN = 24;
+const MOST_SEEN_BYTES = 40_000_000;
+
+export async function keepSeen(seen: Seen): Promise<void> {
+  if (seen.bytes.byteLength > MOST_SEEN_BYTES) return;
+  const tx = (await database()).transaction('seen', 'readwrite');
+  await tx.store.put(seen);
+  const ages: { drawing: string; at: number }[] = [];
+  for await (const { value } of tx.store) ages.push({ drawing: value.drawing, at: value.at });
+  const old = ages.sort((a, b) => b.at - a.at).slice(MOST_SEEN);
+  await Promise.all([...old.map((o) => tx.store.delete(o.drawing)), tx.done]);
+}
+
+export const seenOf = async (drawing: string): Promise<Seen | undefined> => (await database()).get('seen', drawing);

@@ -1,5 +1,6 @@
 import type { Change } from '@/core';
 import { ApiError } from './api';
+import { putWholeAside } from './wholeAside';
 import { dropPending, keepPending, pendingOf, type KeptPending } from './pending';
 import {
   acknowledged,
@@ -10,6 +11,7 @@ import {
   outgoing,
   outgoingOf,
   putAside,
+  release,
   setBy,
   type Aside,
   type Outgoing,
@@ -135,6 +137,11 @@ export class Saver {
     if (!this.stopped) this.timer = setTimeout(this.retryNow, delay);
   }
 
+  /** Leaves what is on its way to another tab, which finds it in this browser's store; without one it goes on sending. */
+  async handOver(): Promise<void> {
+    if (this.queue.length > 0 && (await this.isAllKept())) this.stop();
+  }
+
   /** Whether this browser's own store has all that is on its way. */
   private async isAllKept(): Promise<boolean> {
     const keys = await Promise.all(this.queue.map((q) => q.key));
@@ -206,6 +213,9 @@ export async function recoverPending(id: string): Promise<Recovered> {
     return { kind: 'aside', id: aside.id, title: aside.title, count: aside.count };
   } catch (error) {
     if (!isRefusal(error)) return { kind: 'waiting', why: messageOf(error), count: queue.length };
+    const whole = await putWholeAside(id).catch(() => null);
+    if (whole) await release(queue);
+    if (whole) return { kind: 'aside', ...whole, count: queue.length };
     await setBy(queue, waiting, error.message);
     return { kind: 'stuck', why: error.message, base: revision, changes: queue.map((q) => q.change) };
   }

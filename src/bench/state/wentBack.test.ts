@@ -1,9 +1,10 @@
 import 'fake-indexeddb/auto';
-import { applyChange, type Change } from '@/core';
+import { applyChange, type Change, type Drawing } from '@/core';
+import { packed, unpacked } from '@/core/formats/packed';
 import { moveLines } from '@/core/edits/lines';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { FakeServer } from '../test/fakeServer';
-import { keepSent, pendingOf, sentOf } from './pending';
+import { keepSeen, keepSent, pendingOf, sentOf } from './pending';
 import { recoverPending, Saver } from './saver';
 import { giveAgain, lookBack } from './wentBack';
 
@@ -129,6 +130,74 @@ test('what waits from an earlier visit is not put aside because the server has g
   server.journal.length = 2;
   expect(await recoverPending(id)).toEqual({ kind: 'went back' });
   expect((await look())!.changes).toHaveLength(2);
+});
+
+test('what waits on changes of others that the server lost goes on from what it has', async () => {
+  server.journal = ['of another', 'of another too'];
+  server.mode = 'down';
+  const saver = newSaver(2);
+  const [change] = changes(1);
+  saver.push(change);
+  await until(async () => (await pendingOf(id)).length === 1);
+  saver.stop();
+  server.mode = 'up';
+  server.journal.length = 1;
+  expect(await recoverPending(id)).toEqual({ kind: 'went back' });
+  const back = (await look())!;
+  expect(back).toMatchObject({ revision: 1, changes: [{ id: change.id }] });
+  expect(await giveAgain(id, back, true)).toEqual({ kind: 'back', count: 1 });
+  expect(server.journal).toEqual(['of another', change.id]);
+  expect(await pendingOf(id)).toEqual([]);
+});
+
+test('a line that breaks while they are given again leaves the rest to be given', async () => {
+  const ids = await saved(250);
+  server.journal.length = 10;
+  const back = (await look())!;
+  const { fetch: answering } = server;
+  let answers = 0;
+  globalThis.fetch = ((path: string, init?: RequestInit) => {
+    if (init?.body && ++answers > 1) return Promise.reject(new TypeError('cut'));
+    return answering(path, init);
+  }) as typeof fetch;
+  await expect(giveAgain(id, back, true)).rejects.toThrow('reached');
+  globalThis.fetch = answering as typeof fetch;
+  expect(server.journal).toHaveLength(110);
+  const rest = (await look())!;
+  expect(rest).toMatchObject({ revision: 110 });
+  await giveAgain(id, rest, true);
+  expect(server.journal).toEqual(ids);
+});
+
+test('what fits nowhere is offered as a file from then on, and not tried again', async () => {
+  const ids = await saved(4);
+  server.journal.length = 1;
+  const back = (await look())!;
+  server.asideStatus = 422;
+  expect(await giveAgain(id, back, false)).toMatchObject({ kind: 'stuck', changes: [{}, {}, {}] });
+  expect(await look()).toBeNull();
+  const left = await recoverPending(id);
+  expect(left.kind === 'stuck' && left.changes.map((c) => c.id)).toEqual(ids.slice(1));
+});
+
+test('where changes fit nowhere the drawing as it was seen here becomes one of its own', async () => {
+  const start = wanderingDrawing(3, 2, 1);
+  await keepSeen({ drawing: id, revision: 0, bytes: packed(start).buffer as ArrayBuffer, at: 1 });
+  await saved(4);
+  server.journal.length = 1;
+  const back = (await look())!;
+  const { fetch: answering } = server;
+  let whole: Drawing | null = null;
+  globalThis.fetch = ((path: string, init?: RequestInit) => {
+    if (typeof init?.body !== 'object') return answering(path, init);
+    whole = unpacked(init.body as Uint8Array);
+    return Promise.resolve(Response.json({ id: 'whole', title: 'Whole' }, { status: 201 }));
+  }) as typeof fetch;
+  server.asideStatus = 422;
+  expect(await giveAgain(id, back, false)).toEqual({ kind: 'aside', id: 'whole', title: 'Whole', count: 3 });
+  expect(whole).toEqual(changes(4).reduce<Drawing>((d, c) => applyChange(d, c), start));
+  globalThis.fetch = answering as typeof fetch;
+  expect(await look()).toBeNull();
 });
 
 test('while the server cannot be reached all stays here', async () => {

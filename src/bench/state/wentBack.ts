@@ -1,9 +1,10 @@
 import type { Change } from '@/core';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { changesBefore } from './api';
-import { dropPending, dropSent, keepSent, lastSent, pendingOf, sentOf } from './pending';
+import { dropPending, dropSent, keepSent, keepStuck, lastSent, pendingOf, sentOf, type KeptSent } from './pending';
 import { append, Batches, isRefusal, outgoing, putAside, sentRecords, type Aside, type Outgoing } from './sending';
 import type { Stuck } from './saver';
+import { putWholeAside } from './wholeAside';
 
 /**
  * A server that has gone back: it acknowledged changes that it has no longer (a backup was put back, its disk lost them). This
@@ -24,32 +25,39 @@ const STRETCH = 200;
  * that here. Null where it lacks nothing; nothing is asked of it where that is plain. @throws ApiError
  */
 export async function lookBack(id: string, revision: number, last?: string): Promise<WentBack | null> {
+  const waiting = (await pendingOf(id).catch(() => [])).filter((p) => p.pending.stuck === undefined);
+  const pending = waiting.map((w) => upgradedChange(w.pending.change, w.pending.schema ?? 1));
+  const keys = waiting.map((w) => w.key);
+  const { common, lost, all } = await lostOf(id, revision, last);
+  if (lost.length > 0)
+    return {
+      revision: common,
+      changes: [...lost.map(({ sent }) => upgradedChange(JSON.parse(sent.text), sent.schema)), ...pending],
+      keys: { sent: all, pending: keys },
+    };
+  // What was made on others' changes that it lacks: they go on from what it has, where they fit.
+  if (waiting.length > 0 && waiting[0].pending.base > revision)
+    return { revision, changes: pending, keys: { sent: [], pending: keys } };
+  return null;
+}
+
+/** What this browser sent and the server lacks, after the last revision in common; `all` are the keys of what goes with it. */
+async function lostOf(
+  id: string,
+  revision: number,
+  last: string | undefined,
+): Promise<{ common: number; lost: KeptSent[]; all: number[] }> {
+  const none = { common: revision, lost: [], all: [] };
   const top = await lastSent(id).catch(() => undefined);
-  if (!top || (top.revision === revision && top.id === last)) return null;
-  if ((await idAt(id, top.revision)) === top.id) return null;
+  if (!top || (top.revision === revision && top.id === last)) return none;
+  if ((await idAt(id, top.revision)) === top.id) return none;
   const kept = await sentOf(id);
-  const common = await commonRevision(
-    id,
-    revision,
-    new Map(kept.map(({ sent }) => [sent.revision, sent.id])),
-    kept[0].sent.revision - 1,
-  );
+  const own = new Map(kept.map(({ sent }) => [sent.revision, sent.id]));
+  const common = await commonRevision(id, revision, own, kept[0].sent.revision - 1);
+  const after = kept.filter(({ sent }) => sent.revision > common);
   // The newest of each revision: what was brought back once may have been sent twice.
-  const byRevision = new Map(kept.filter(({ sent }) => sent.revision > common).map((k) => [k.sent.revision, k]));
-  const lost = [...byRevision.values()].sort((a, b) => a.sent.revision - b.sent.revision);
-  if (lost.length === 0) return null;
-  const waiting = (await pendingOf(id)).filter((p) => p.pending.stuck === undefined);
-  return {
-    revision: common,
-    changes: [
-      ...lost.map(({ sent }) => upgradedChange(JSON.parse(sent.text), sent.schema)),
-      ...waiting.map(({ pending }) => upgradedChange(pending.change, pending.schema ?? 1)),
-    ],
-    keys: {
-      sent: kept.filter(({ sent }) => sent.revision > common).map((k) => k.key),
-      pending: waiting.map((p) => p.key),
-    },
-  };
+  const lost = [...new Map(after.map((k) => [k.sent.revision, k])).values()];
+  return { common, lost: lost.sort((a, b) => a.sent.revision - b.sent.revision), all: after.map((k) => k.key) };
 }
 
 async function idAt(id: string, revision: number): Promise<string | undefined> {
@@ -115,6 +123,12 @@ export async function giveAgain(
     return { kind: 'aside', id: made, title, count };
   } catch (error) {
     if (!isRefusal(error)) throw error;
-    return { kind: 'stuck', why: error.message, base: at, changes: queue.map((q) => q.change) };
+    const whole = await putWholeAside(id);
+    if (whole) await forget();
+    if (whole) return { kind: 'aside', ...whole, count: changes.length };
+    const left = queue.map((q) => q.change);
+    // From now on it is offered as a file, and not tried again.
+    await keepStuck(id, at, left, error.message).then(forget, () => undefined);
+    return { kind: 'stuck', why: error.message, base: at, changes: left };
   }
 }

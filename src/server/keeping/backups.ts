@@ -2,6 +2,7 @@ import { copyFileSync, existsSync, linkSync, readFileSync, rmSync, statSync } fr
 import path from 'node:path';
 import Database from 'better-sqlite3';
 import { z } from 'zod';
+import { checkDrawings } from './checkDrawings';
 import { sha256Of } from './digest';
 import { putInPlace, synced, writeWhole } from './durable';
 import { backupsFolder, databaseFile, made, namesIn, picturesFolder, stamp } from './places';
@@ -22,6 +23,8 @@ const slipSchema = z.object({
   sha256: z.string(),
   drawings: z.number(),
   changes: z.number(),
+  /** How many of its drawings did not open as they should when it was taken. */
+  findings: z.number().default(0),
   /** The hashes of the pictures that it knows. */
   pictures: z.array(z.string().regex(/^[0-9a-f]{64}$/)),
 });
@@ -35,6 +38,7 @@ const MOST: Record<BackupReason, number> = {
   'before-restore': 3,
   rescued: 5,
 };
+const MOST_DAMAGED = 3;
 const WEEKS = 4;
 const DAY_MS = 24 * 60 * 60 * 1000;
 
@@ -76,14 +80,15 @@ const measured = (file: string): Pick<Backup, 'bytes' | 'sha256'> => ({
 });
 
 /** What a database file holds. @throws Error where it is not sound. */
-function lookInto(file: string): Pick<Backup, 'drawings' | 'changes' | 'pictures'> {
+function lookInto(file: string): Pick<Backup, 'drawings' | 'changes' | 'findings' | 'pictures'> {
   const client = new Database(file, { readonly: true });
   try {
     const found = client.pragma('quick_check(1)', { simple: true });
     if (found !== 'ok') throw new Error(`The copy is damaged: ${String(found)}`);
-    const count = (table: string): number => client.prepare(`select count(*) from ${table}`).pluck().get() as number;
     const pictures = client.prepare('select hash from pictures').pluck().all() as string[];
-    return { drawings: count('drawings'), changes: count('journal'), pictures };
+    let findings = 0;
+    const counts = checkDrawings(client, (_, __, opens) => !opens && findings++);
+    return { ...counts, findings, pictures };
   } finally {
     client.close();
   }
@@ -131,11 +136,15 @@ export function isSound(place: string, { name, bytes, sha256 }: Backup): boolean
 
 /** Which backups can go: each kind has its number, and of the daily ones one a week is kept for some weeks more. */
 export function outgrownBackups(all: readonly Backup[], now: number): Backup[] {
-  const kept = new Set<Backup>(reasons.flatMap((r) => all.filter((b) => b.reason === r).slice(0, MOST[r])));
+  const kept = new Set<Backup>(
+    reasons.flatMap((r) => all.filter((b) => b.reason === r && b.findings === 0).slice(0, MOST[r])),
+  );
+  // What is damaged does not push out what is sound; the newest such may hold what nothing else does.
+  for (const b of all.filter((b) => b.findings > 0).slice(0, MOST_DAMAGED)) kept.add(b);
   const weeks = new Set<number>();
   for (const backup of all) {
     const week = Math.floor((now - backup.at) / (7 * DAY_MS));
-    if (backup.reason !== 'daily' || week >= WEEKS || weeks.has(week)) continue;
+    if (backup.reason !== 'daily' || backup.findings > 0 || week >= WEEKS || weeks.has(week)) continue;
     weeks.add(week);
     kept.add(backup);
   }

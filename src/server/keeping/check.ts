@@ -1,11 +1,9 @@
 import { existsSync, readFileSync, statfsSync } from 'node:fs';
 import path from 'node:path';
 import Database from 'better-sqlite3';
-import { upgradedDrawing } from '@/core/drawing/upgrade';
-import { isPacked, unpacked } from '@/core/formats/packed';
-import { inflated } from '../snapshots';
 import { isSound, listBackups } from './backups';
-import { digestOf, sha256Of } from './digest';
+import { checkDrawings } from './checkDrawings';
+import { sha256Of } from './digest';
 import { writeWhole } from './durable';
 import { asideFolder, backupsFolder, bytesIn, databaseFile, databaseFiles, picturesFolder, reportFile } from './places';
 
@@ -14,8 +12,9 @@ export type Finding = {
   readonly what: 'database' | 'drawing' | 'picture' | 'backup';
   /** What is wrong, and what is still there, in plain words. */
   readonly words: string;
-  /** The drawing that it is of. */
+  /** The drawing that it is of, and whether that opens as it is all the same. */
   readonly drawing?: string;
+  readonly opens?: boolean;
 };
 
 export type Report = {
@@ -108,15 +107,15 @@ function checkDatabase(place: string, found: Found): Counts {
 }
 
 function checkContent(place: string, client: Database.Database, found: Found): Counts {
-  const drawings = client.prepare('select id, title, revision from drawings').all() as Card[];
-  let changes = 0;
-  for (const card of drawings) changes += checkDrawing(client, card, found);
+  const { drawings, changes } = checkDrawings(client, (words, drawing, opens) =>
+    found({ what: 'drawing', words, drawing, opens }),
+  );
   const pictures = client.prepare('select hash from pictures').pluck().all() as string[];
   for (const hash of pictures) {
     const why = pictureTrouble(place, hash);
     if (why) found({ what: 'picture', words: `A picture ${why} (${hash.slice(0, 12)}…). ${usedIn(client, hash)}` });
   }
-  return { drawings: drawings.length, changes, pictures: pictures.length };
+  return { drawings, changes, pictures: pictures.length };
 }
 
 function pictureTrouble(place: string, hash: string): string | null {
@@ -136,53 +135,4 @@ function usedIn(client: Database.Database, hash: string): string {
   return titles.length > 0
     ? `It was laid in ${titles.map((t) => `“${t}”`).join(', ')}; bring the same file in again and it is whole.`
     : 'Bring the same file in again and it is whole.';
-}
-
-type Card = { id: string; title: string; revision: number };
-type Row = { revision: number; changeId: string; label: string; body: string; digest: string | null };
-
-/** Looks through a drawing's journal and snapshots; how many changes it has. */
-function checkDrawing(client: Database.Database, { id, title, revision }: Card, found: Found): number {
-  const tell = (words: string): void => found({ what: 'drawing', drawing: id, words: `“${title}”: ${words}` });
-  const snapshots = client.prepare('select revision from snapshots where drawing_id = ? order by revision').pluck();
-  const revisions = snapshots.all(id) as number[];
-  const sound = revisions.filter((r) => isReadable(client, id, r));
-  for (const r of revisions.filter((r) => !sound.includes(r)))
-    tell(`a snapshot (of change ${r}) cannot be read; an older one and the changes since are used in its place.`);
-  if (sound.length === 0) tell('nothing of it can be read, for there is no snapshot.');
-  let expected = 1;
-  let before: string | null = null;
-  const rows = client
-    .prepare(
-      'select revision, change_id as changeId, label, body, digest from journal where drawing_id = ? order by revision',
-    )
-    .iterate(id) as IterableIterator<Row>;
-  let bad: number | null = null;
-  for (const row of rows) {
-    const isNext = row.revision === expected;
-    const isWhole = row.digest === null ? before === null : row.digest === digestOf(before, row);
-    if (bad === null && !(isNext && isWhole)) bad = isNext ? row.revision : expected;
-    expected = row.revision + 1;
-    before = row.digest;
-  }
-  if (bad === null && expected !== revision + 1) bad = expected;
-  if (bad !== null) {
-    const beyond = sound.some((r) => r >= bad);
-    tell(
-      `change ${bad} of ${revision} is damaged or missing. ${beyond ? 'A later snapshot is sound, so the drawing opens as it is.' : `It opens as it was after change ${bad - 1}; a copy goes on from there.`}`,
-    );
-  }
-  return expected - 1;
-}
-
-function isReadable(client: Database.Database, id: string, revision: number): boolean {
-  try {
-    const row = client.prepare('select body from snapshots where drawing_id = ? and revision = ?').get(id, revision);
-    const bytes = inflated((row as { body: Buffer }).body);
-    if (isPacked(bytes)) unpacked(bytes);
-    else upgradedDrawing(JSON.parse(bytes.toString('utf8')));
-    return true;
-  } catch {
-    return false;
-  }
 }

@@ -148,6 +148,17 @@ test('a backup that is damaged is found, and is not put back', async () => {
   expect(stateOf(id).revision).toBe(2);
 });
 
+test('of what is damaged a backup says so, and does not push out a sound one', () => {
+  const id = fresh('Pear');
+  change(id, 3);
+  const sound = backupNow(dataFolder(), 'asked');
+  database().$client.exec(`update journal set body = replace(body, 'Name 1', 'Game 1') where revision = 2`);
+  for (let i = 0; i < 12; i++) expect(backupNow(dataFolder(), 'asked', undefined, Date.now() + i).findings).toBe(1);
+  const all = listBackups(dataFolder());
+  expect(all.filter((b) => b.findings > 0)).toHaveLength(3);
+  expect(all.map((b) => b.name)).toContain(sound.name);
+});
+
 test('a bounded number of backups is kept: the last days, then one a week, and what was asked for apart', () => {
   const day = 24 * 60 * 60 * 1000;
   const at = (days: number, reason: Backup['reason'] = 'daily'): Backup => ({
@@ -158,6 +169,7 @@ test('a bounded number of backups is kept: the last days, then one a week, and w
     sha256: '',
     drawings: 0,
     changes: 0,
+    findings: 0,
     pictures: [],
   });
   const all = [at(0.5, 'before-upgrade'), ...Array.from({ length: 60 }, (_, i) => at(i)), at(70, 'asked')];
