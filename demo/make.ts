@@ -7,6 +7,7 @@ import { placedReference, placeReference } from '../src/core/edits/references';
 import { tagColours } from '../src/core/edits/sheets';
 import { fromUnit } from '../src/core/drawing/unit';
 import { closeDatabase } from '../src/server/database';
+import { endDecoding } from '../src/server/decoding';
 import { keepDrawing, listDrawings } from '../src/server/drawings';
 import { appendChanges } from '../src/server/journal';
 import { takePicture } from '../src/server/pictures';
@@ -107,7 +108,10 @@ async function make(): Promise<void> {
 }
 
 make()
-  .finally(closeDatabase)
+  .finally(async () => {
+    await endDecoding();
+    closeDatabase();
+  })
   .catch((error: unknown) => {
     console.error(error);
     process.exitCode = 1;

@@ -9,7 +9,7 @@ import { Program } from './program';
 
 const data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-kill-'));
 const server = new Program(data);
-test.afterAll(() => server.stop());
+test.afterAll(() => server.stop('SIGKILL'));
 
 test('kill -9 between two changes: what was acknowledged is there, and the page goes on without a reload', async ({
   browser,
@@ -129,7 +129,7 @@ test('what was done before a reload is undone after it, to the empty page, and m
 test('a damaged journal: the drawing opens as it was before, can go on as a copy, and what came after is saved', async ({
   browser,
 }) => {
-  await server.stop();
+  await server.stop('SIGKILL');
   await server.start();
   const context = await browser.newContext({ baseURL: server.base, viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
@@ -137,7 +137,7 @@ test('a damaged journal: the drawing opens as it was before, can go on as a copy
   const hand = await BenchHand.open(page, id);
   for (const x of [100, 200, 300, 400]) await hand.click({ x, y: 100 });
   expect(await hand.nodes()).toHaveLength(4);
-  await server.stop();
+  await server.stop('SIGKILL');
   const db = new Database(path.join(data, 'yellow-quill.sqlite'));
   db.prepare('update journal set body = ? where drawing_id = ? and revision = 3').run('{', id);
   db.close();

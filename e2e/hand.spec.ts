@@ -80,7 +80,7 @@ test('twelve strokes of hatching 2 px apart are twelve lines; a stroke with Alt 
     await page.mouse.up();
   };
   for (let k = 0; k < 12; k++) {
-    const places = Array.from({ length: 10 }, (_, i) => ({ x: 200 + 14 * i, y: 200 + 2 * k + 2 * i }));
+    const places = Array.from({ length: 6 }, (_, i) => ({ x: 200 + 25 * i, y: 200 + 2 * k + 4 * i }));
     await stroke(k % 2 ? places.toReversed() : places);
   }
   await expect.poll(async () => (await hand.lines()).length).toBe(12);

@@ -10,7 +10,7 @@ import { Program } from './program';
 const data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-keeping-'));
 const file = path.join(data, 'yellow-quill.sqlite');
 const server = new Program(data);
-test.afterAll(() => server.stop());
+test.afterAll(() => server.stop('SIGKILL'));
 test.describe.configure({ mode: 'serial' });
 
 const opened = async (browser: Browser): Promise<Page> => {

@@ -8,6 +8,7 @@ import { changeOf } from '../src/core/change/changeOf';
 import { moveNodes } from '../src/core/edits/nodes';
 import { placedReference } from '../src/core/edits/references';
 import { closeDatabase } from '../src/server/database';
+import { endDecoding } from '../src/server/decoding';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
@@ -50,6 +51,7 @@ export async function crowd(lines: number): Promise<Crowd> {
     references: [],
     sheets: drawing.sheets.map((s) => ({ ...s, items: linesOf(s).slice(0, 250) })),
   });
+  await endDecoding();
   closeDatabase();
   const program = new Program(data);
   try {

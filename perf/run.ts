@@ -5,6 +5,7 @@ import { cpus, tmpdir } from 'node:os';
 import path from 'node:path';
 import { placedReference } from '../src/core/edits/references';
 import { closeDatabase } from '../src/server/database';
+import { endDecoding } from '../src/server/decoding';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
@@ -13,6 +14,7 @@ import { beside, bodies, livingFrames } from './inking';
 import { colouring } from './colouring';
 import { crowd } from './crowd';
 import { delivering } from './delivering';
+import { load } from './load';
 import { acknowledgedMeanwhile } from './meanwhile';
 import { flatFrames } from './flatFrames';
 import { laying, pencil } from './laying';
@@ -44,6 +46,7 @@ async function main(): Promise<void> {
   });
   const drawing = scene.drawing(reference);
   const { id } = keepDrawing('Scene', drawing, 'refine');
+  await endDecoding();
   closeDatabase();
 
   const program = new Program(data);
@@ -158,6 +161,7 @@ async function main(): Promise<void> {
         of10000: await delivering(10_000),
         acknowledgedMeanwhile: await acknowledgedMeanwhile(10_000),
       },
+      load: await load(50, 30),
       crowd: [await crowd(2_000), await crowd(10_000)],
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

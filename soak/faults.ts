@@ -122,8 +122,7 @@ export const faults: Readonly<Record<string, Fault>> = {
     await server.start();
     const now = (await (await fetch(`${server.base}/api/keeping`)).json()) as Keeping;
     const report = now.trouble ? null : (await keep(world, { deed: 'check' })).report;
-    if (now.trouble || report!.findings.some((f) => f.what !== 'picture'))
-      await restoreNewest(world);
+    if (now.trouble || report!.findings.some((f) => f.what !== 'picture')) await restoreNewest(world);
   },
 
   async 'lost log'(world) {

@@ -11,7 +11,7 @@ const real = globalThis.fetch;
 
 export class Line {
   readonly notes: Notes = { acknowledged: new Map(), aside: new Map() };
-  private readonly asides = new Set<string>();
+  readonly asides = new Set<string>();
   /** While it is cut nothing goes through; some requests still reach the server, and their answers are lost. */
   isCut = false;
   trouble = '';

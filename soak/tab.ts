@@ -56,13 +56,18 @@ export class Tab {
     const bytes = packed(opened.drawing).buffer as ArrayBuffer;
     await keepSeen({ drawing: this.id, revision: opened.revision, bytes, at: Date.now() });
     const again = (): void => void (this.isReading = true);
-    this.saver = new Saver(this.id, opened.revision, {
-      onState: (state) => (this.state = state),
-      onRefused: again,
-      onAside: again,
-      onWentBack: again,
-      onStuck: ({ changes }) => (again(), this.noteStuck(changes)),
-    });
+    this.saver = new Saver(
+      this.id,
+      opened.revision,
+      {
+        onState: (state) => (this.state = state),
+        onRefused: again,
+        onAside: again,
+        onWentBack: again,
+        onStuck: ({ changes }) => (again(), this.noteStuck(changes)),
+      },
+      opened.last,
+    );
     this.state = { kind: 'saved', revision: opened.revision };
     this.isReading = false;
   }

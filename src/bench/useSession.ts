@@ -9,7 +9,7 @@ import { enter } from './state/oneTab';
 import { bytesOf, openDrawing } from './state/opening';
 import { keepSeen } from './state/pending';
 import { tellAside, tellBroughtBack, tellRecovered, tellStuck, type Go } from './keptChanges';
-import { recoverPending, Saver } from './state/saver';
+import { recoverPending, Saver, type SaveListener } from './state/saver';
 import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
 import { createBench, type Bench } from './state/store';
@@ -89,7 +89,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   if (opened.damaged) bench.setState({ reading: true, readingWhy: 'damaged' });
 
   const announce = (revision: number): void => tenancy.announce(revision);
-  let saver = startSaver(bench, id, go, opened.revision, { announce, onWentBack: () => onWentBack() });
+  let saver = startSaver(bench, id, go, opened, { announce, onWentBack: () => onWentBack() });
   leave.push(
     () => saver.stop(),
     bench.onChange(({ change }) => saver.push(change)),
@@ -108,7 +108,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     }));
     recallHistory(bench, newest);
     saver.stop();
-    saver = startSaver(bench, id, go, newest.revision, { announce, onWentBack: () => onWentBack() });
+    saver = startSaver(bench, id, go, newest, { announce, onWentBack: () => onWentBack() });
     bench.setState({ save: { kind: 'saved', revision: newest.revision } });
     return newest;
   };
@@ -189,8 +189,14 @@ function recallHistory(bench: Bench, { id, revision }: Opened): void {
 
 type Heard = { announce: (revision: number) => void; onWentBack: () => void };
 
-function startSaver(bench: Bench, id: string, go: Go, revision: number, { announce, onWentBack }: Heard): Saver {
-  return new Saver(id, revision, {
+function startSaver(
+  bench: Bench,
+  id: string,
+  go: Go,
+  { revision, last }: Opened,
+  { announce, onWentBack }: Heard,
+): Saver {
+  const listener: SaveListener = {
     onState: (save) => {
       const before = bench.getState().save;
       bench.setState({ save });
@@ -209,7 +215,8 @@ function startSaver(bench: Bench, id: string, go: Go, revision: number, { announ
       bench.setState({ readingWhy: 'refused' });
       tellStuck(bench, stuck);
     },
-  });
+  };
+  return new Saver(id, revision, listener, last);
 }
 
 /** What is remembered of where a person is. */

@@ -13,11 +13,14 @@ export const MOST_CHANGE_BYTES = 64 * 1024 * 1024;
 export const changesBody = z
   .strictObject({
     base: z.number().int().min(0),
+    /** The change that made that revision, as far as the sender knows. */
+    after: z.string().max(60).optional(),
     schema: z.number().int().min(1).max(SCHEMA_VERSION).optional(),
     changes: z.array(z.unknown()).min(1).max(10_000),
   })
-  .transform(({ base, schema, changes }, context) => ({
+  .transform(({ base, after, schema, changes }, context) => ({
     base,
+    after,
     changes: changes.map((raw, i): Change => {
       const parsed = changeSchema.safeParse(ofToday(raw, schema));
       if (parsed.success) return changeOnGrid(parsed.data as Change);

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { applyChange, type Change } from '@/core';
 import { moveLines, removeLines } from '@/core/edits/lines';
 import { wanderingDrawing } from '@/core/test/drawings';
-import { closeDatabase } from './database';
+import { closeDatabase, database } from './database';
 import {
   binDrawing,
   deleteForGood,
@@ -13,7 +13,7 @@ import {
   listDrawings,
   updateCard,
 } from './drawings';
-import { appendChanges, forget, stateOf } from './journal';
+import { appendChanges, forget, revisionAt, stateOf } from './journal';
 import { dataFolder } from './place';
 import { freshDataFolder } from './test/dataFolder';
 import { keepVersion, listVersions, restoreVersion } from './versions';
@@ -81,6 +81,16 @@ test('changes sent again after a lost answer are made once, also together with n
   expect(stateOf(id).drawing).toEqual(changes.reduce(applyChange, start));
 });
 
+test('a change that was made on another past is refused', () => {
+  const { id } = keepDrawing('D', start);
+  const [a, b, c] = series(3);
+  appendChanges(id, 0, [a, b], 'whatever');
+  expect(() => appendChanges(id, 2, [c], 'other')).toThrow(
+    expect.objectContaining({ status: 409, details: { revision: 1 } }),
+  );
+  expect(appendChanges(id, 2, [c], b.id)).toEqual({ revision: 3 });
+});
+
 test('what was sent and answered stays answered, also when others have come since; no id is used twice', () => {
   const { id } = keepDrawing('D', start);
   const changes = series(4);
@@ -93,6 +103,18 @@ test('what was sent and answered stays answered, also when others have come sinc
   const twin = { ...again, id: 'twin' };
   expect(() => appendChanges(id, 4, [twin, twin])).toThrow(used);
   expect(appendChanges(id, 4, [twin])).toEqual({ revision: 5 });
+});
+
+test('a drawing as it was at a moment is the one after the last change until then', () => {
+  const { id } = keepDrawing('D', start);
+  appendChanges(id, 0, series(3));
+  const times = [1_000, 2_000, 3_000];
+  times.forEach((at, i) =>
+    database()
+      .$client.prepare('update journal set at = ? where drawing_id = ? and revision = ?')
+      .run(at, id, i + 1),
+  );
+  expect([999, 1_000, 2_500, 9_000].map((at) => revisionAt(id, at))).toEqual([0, 1, 2, 3]);
 });
 
 test('changes that came too late become a drawing of their own', () => {

@@ -1,6 +1,6 @@
-import { and, asc, desc, eq, gt, lt, lte } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lt, lte, max } from 'drizzle-orm';
 import { applyChange, ChangeError, type Change, type Drawing } from '@/core';
-import { beyondBounds } from '@/core/change/bounds';
+import { beyondBounds, sizeOf } from '@/core/change/bounds';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { packed } from '@/core/formats/packed';
@@ -13,7 +13,10 @@ import { progressOf } from './progress';
 import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
 import { drawings, journal } from './tables';
 
-const MOST_CACHED = 16;
+/** So many drawings are remembered, of so many nodes together; a few whatever their size. */
+const MOST_CACHED = 100;
+const MOST_CACHED_NODES = 1_500_000;
+const FEWEST_CACHED = 4;
 
 export type State = { revision: number; drawing: Drawing };
 /** What of a drawing's journal cannot be read: from one revision to the last, and why. */
@@ -25,7 +28,14 @@ const newest = new Map<string, State>();
 function remember(id: string, state: State): void {
   newest.delete(id);
   newest.set(id, state);
-  if (newest.size > MOST_CACHED) newest.delete(newest.keys().next().value!);
+  let nodes = 0;
+  for (const { drawing } of newest.values()) nodes += sizeOf(drawing).nodes;
+  for (const [old, { drawing }] of newest) {
+    const isTooMuch = newest.size > MOST_CACHED || (newest.size > FEWEST_CACHED && nodes > MOST_CACHED_NODES);
+    if (!isTooMuch) break;
+    newest.delete(old);
+    nodes -= sizeOf(drawing).nodes;
+  }
 }
 
 export function forget(id: string): void {
@@ -168,15 +178,28 @@ export const rowsOf = (id: string, from: number): (typeof journal.$inferSelect)[
 
 /**
  * Appends changes to a drawing whose newest revision is `base`, all or none; on return they are on the disk. Changes
- * that are in the journal already (an answer was lost, and they were sent again) are not made twice.
+ * that are in the journal already (an answer was lost, and they were sent again) are not made twice. `after` is the change that
+ * made `base`, as far as the sender knows: a drawing that went back and on again has another there.
  * @throws Problem 404, 409 when `base` is not the newest revision, 422 when a change does not fit the drawing.
  */
-export function appendChanges(id: string, base: number, changes: readonly Change[]): { revision: number } {
+export function appendChanges(
+  id: string,
+  base: number,
+  changes: readonly Change[],
+  after?: string,
+): { revision: number } {
   const store = database();
   let bytes = 0;
   const done = store.transaction(
     (tx) => {
       const before = stateOf(id);
+      if (after !== undefined && base > 0 && base <= before.revision && changeAt(id, base) !== after)
+        throw new Problem(
+          409,
+          'another-past',
+          `The drawing has another change ${base} than the one that these were made on. Nothing was changed.`,
+          { revision: base - 1 },
+        );
       const fresh = changes.slice(alreadyThere(tx as unknown as Store, id, base, changes));
       const start = base + changes.length - fresh.length;
       // All of them are there, and perhaps others since: whoever lost the answer is given it again.
@@ -219,6 +242,14 @@ export function appendChanges(id: string, base: number, changes: readonly Change
   oweSnapshot(id, { bytes, changes: done.fresh }, () => newest.get(id) ?? null);
   return { revision: done.revision };
 }
+
+/** The revision that a drawing had at a moment, ms since 1970; 0 before its first change. */
+export const revisionAt = (id: string, at: number): number =>
+  database()
+    .select({ revision: max(journal.revision) })
+    .from(journal)
+    .where(and(eq(journal.drawingId, id), lte(journal.at, at)))
+    .get()?.revision ?? 0;
 
 /** The id of the change that made a revision; none where it is the first, or is missing. */
 export const changeAt = (id: string, revision: number): string | undefined =>

@@ -1,13 +1,13 @@
 'use client';
 
-import { Button, Slider } from 'antd';
+import { Button, DatePicker, Slider } from 'antd';
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { HistoryPoint } from '@/core/change/historyPoints';
 import { formatCount, formatNumber, formatTime } from '@/ui/format';
 import { NameField } from '@/ui/NameField';
 import { useBench, useBenchState } from '../benchContext';
-import { copyAt } from '../state/api';
+import { copyAsOf, copyAt } from '../state/api';
 import { pictureAt } from '../state/history';
 import { goBackToMoment, keepAt, showDifferences, type Moment } from '../commands/versions';
 import { useHistory } from '../useHistory';
@@ -35,8 +35,8 @@ export function TimeLine({ close }: { close: () => void }) {
     const [a, b] = other.revision < point.revision ? [other, point] : [point, other];
     void showDifferences(bench, momentOf(a), momentOf(b));
   };
-  const open = (): void =>
-    void copyAt(id, point.revision).then(
+  const open = (asked: Promise<{ id: string }>): void =>
+    void asked.then(
       (copy) => router.push(`/drawing/${copy.id}`),
       (e: Error) => bench.tell(`It could not be opened: ${e.message}`, undefined, 'warning'),
     );
@@ -85,7 +85,7 @@ export function TimeLine({ close }: { close: () => void }) {
           >
             Go back
           </Button>
-          <Button size="small" onClick={open}>
+          <Button size="small" onClick={() => open(copyAt(id, point.revision))}>
             Open as a drawing
           </Button>
           <Button size="small" disabled={reading} onClick={() => setNaming(true)}>
@@ -97,6 +97,15 @@ export function TimeLine({ close }: { close: () => void }) {
           <Button size="small" onClick={compare}>
             {other ? `Compare with change ${formatNumber(other.revision)}` : 'Compare with now'}
           </Button>
+          <DatePicker
+            size="small"
+            showTime={{ format: 'HH:mm' }}
+            format="D MMM YYYY HH:mm"
+            placeholder="Open as of a minute"
+            aria-label="Open as of a minute"
+            // To the end of the minute that is named.
+            onOk={(moment) => open(copyAsOf(id, moment.endOf('minute').valueOf()))}
+          />
         </div>
       )}
     </div>

@@ -71,15 +71,20 @@ export async function askPacked(id: string, mayBeAhead = false): Promise<PackedD
 }
 
 /** Changes, as JSON, after the revision that they were made on. */
-const postChanges = <T>(path: string, base: number, changes: readonly string[]): Promise<T> =>
+const postChanges = <T>(path: string, base: number, changes: readonly string[], after?: string): Promise<T> =>
   ask<T>(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: `{"base":${base},"changes":[${changes.join(',')}]}`,
+    body: `{"base":${base},${after === undefined ? '' : `"after":${JSON.stringify(after)},`}"changes":[${changes.join(',')}]}`,
   });
 
-export const sendChanges = (id: string, base: number, changes: readonly string[]): Promise<{ revision?: number }> =>
-  postChanges(`/api/drawings/${id}/changes`, base, changes);
+/** `after` is the change that made `base`, where that is known. */
+export const sendChanges = (
+  id: string,
+  base: number,
+  changes: readonly string[],
+  after?: string,
+): Promise<{ revision?: number }> => postChanges(`/api/drawings/${id}/changes`, base, changes, after);
 
 /** The changes before a revision, as many as are read at once, or at most so many. */
 export const changesBefore = (
@@ -92,6 +97,10 @@ export const changesBefore = (
 /** A new drawing, as another was at a revision. */
 export const copyAt = (id: string, revision: number): Promise<{ id: string }> =>
   ask(`/api/drawings/${id}/duplicate?revision=${revision}`, { method: 'POST' });
+
+/** The same, as it was at a moment, ms since 1970. */
+export const copyAsOf = (id: string, at: number): Promise<{ id: string; revision: number }> =>
+  ask(`/api/drawings/${id}/duplicate?at=${at}`, { method: 'POST' });
 
 export const journalUrl = (id: string, from: number): string => `/api/drawings/${id}/journal?from=${from}`;
 

@@ -136,6 +136,13 @@ export async function lastSent(drawing: string): Promise<Sent | undefined> {
   return cursor?.value;
 }
 
+/** The id of the change that made a revision, where this browser sent it. */
+export async function sentAt(drawing: string, revision: number): Promise<string | undefined> {
+  const index = (await database()).transaction('sent').store.index('place');
+  const cursor = await index.openCursor(IDBKeyRange.only([drawing, revision]), 'prev');
+  return cursor?.value.id;
+}
+
 export async function dropSent(keys: readonly number[]): Promise<void> {
   const tx = (await database()).transaction('sent', 'readwrite');
   await Promise.all([...keys.map((k) => tx.store.delete(k)), tx.done]);

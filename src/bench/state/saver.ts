@@ -1,7 +1,7 @@
 import type { Change } from '@/core';
 import { ApiError } from './api';
 import { putWholeAside } from './wholeAside';
-import { dropPending, keepPending, pendingOf, type KeptPending } from './pending';
+import { dropPending, keepPending, pendingOf, sentAt, type KeptPending } from './pending';
 import {
   acknowledged,
   append,
@@ -26,7 +26,7 @@ export type SaveState =
 /** Changes that the server will not have, not even as a drawing of their own: kept here, to be saved as a file. */
 export type Stuck = { why: string; base: number; changes: Change[] };
 
-type Listener = {
+export type SaveListener = {
   onState(state: SaveState): void;
   /** The server would not have a change. Told before anything else is done: from now on none may be made. */
   onRefused(): void;
@@ -58,7 +58,9 @@ export class Saver {
   constructor(
     private readonly id: string,
     private revision: number,
-    private readonly listener: Listener,
+    private readonly listener: SaveListener,
+    /** The change that made that revision, as far as it is known. */
+    private last?: string,
   ) {
     globalThis.addEventListener?.('online', this.retryNow);
   }
@@ -111,10 +113,12 @@ export class Saver {
   private async sendAll(): Promise<void> {
     while (this.queue.length > 0 && !this.stopped) {
       const base = this.revision;
-      const { answer, sent } = await this.batches.send(this.queue, (b) => append(this.id, base, b));
+      const { answer, sent } = await this.batches.send(this.queue, (b) => append(this.id, base, b, this.last));
       this.revision = answer;
       this.failures = 0;
-      await acknowledged(this.id, base, this.queue.splice(0, sent));
+      const done = this.queue.splice(0, sent);
+      this.last = done.at(-1)!.change.id;
+      await acknowledged(this.id, base, done);
       this.tell();
     }
   }
@@ -196,12 +200,15 @@ export async function recoverPending(id: string): Promise<Recovered> {
   const batches = new Batches();
   const begun: { aside?: Aside } = {};
   let revision = waiting[0].pending.base;
+  let last = await sentAt(id, revision).catch(() => undefined);
   try {
     while (queue.length > 0) {
       const base = revision;
-      const { answer, sent } = await batches.send(queue, (b) => append(id, base, b));
+      const { answer, sent } = await batches.send(queue, (b) => append(id, base, b, last));
       revision = answer;
-      await acknowledged(id, base, queue.splice(0, sent));
+      const done = queue.splice(0, sent);
+      last = done.at(-1)!.change.id;
+      await acknowledged(id, base, done);
     }
     return { kind: 'sent', count: waiting.length };
   } catch (error) {
@@ -213,7 +220,8 @@ export async function recoverPending(id: string): Promise<Recovered> {
     return { kind: 'aside', id: aside.id, title: aside.title, count: aside.count };
   } catch (error) {
     if (!isRefusal(error)) return { kind: 'waiting', why: messageOf(error), count: queue.length };
-    const whole = await putWholeAside(id).catch(() => null);
+    const left = queue.map((q) => q.change.id);
+    const whole = await putWholeAside(id, left).catch(() => null);
     if (whole) await release(queue);
     if (whole) return { kind: 'aside', ...whole, count: queue.length };
     await setBy(queue, waiting, error.message);

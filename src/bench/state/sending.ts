@@ -60,9 +60,9 @@ export class Batches {
 }
 
 /** Appends changes to a drawing. @throws ApiError, status 0 also for an answer that does not say what was asked. */
-export async function append(id: string, base: number, batch: readonly Outgoing[]): Promise<number> {
+export async function append(id: string, base: number, batch: readonly Outgoing[], after?: string): Promise<number> {
   const texts = batch.map((b) => b.text);
-  const { revision } = (await sendChanges(id, base, texts)) ?? {};
+  const { revision } = (await sendChanges(id, base, texts, after)) ?? {};
   if (revision !== base + batch.length)
     throw new ApiError(0, 'not-understood', 'The server’s answer was not understood.');
   return revision;
@@ -92,7 +92,10 @@ export async function putAside(
         ? { ...aside, revision: await append(aside.id, aside.revision, batch), count: aside.count + batch.length }
         : { ...(await keepAside(id, base, texts)), count: batch.length };
     });
-    await release(queue.splice(0, sent));
+    const done = queue.splice(0, sent);
+    // What went in after its first state is a change of it as of any other drawing.
+    if (aside) await acknowledged(aside.id, aside.revision, done);
+    else await release(done);
   }
   return begun.aside;
 }
@@ -126,7 +129,6 @@ export const sentRecords = (drawing: string, base: number, sent: readonly Outgoi
 export async function acknowledged(drawing: string, base: number, sent: readonly Outgoing[]): Promise<void> {
   const keys = await keysOf(sent);
   // Where this browser keeps nothing, it keeps nothing of this either.
-  if (keys.length === 0) return;
   await keepSent(keys, sentRecords(drawing, base, sent)).catch(() => dropPending(keys).catch(() => undefined));
 }
 

@@ -200,6 +200,21 @@ test('where changes fit nowhere the drawing as it was seen here becomes one of i
   expect(await look()).toBeNull();
 });
 
+test('a server that went back and on again to the same number is noticed with the next change', async () => {
+  const saver = newSaver();
+  const made = changes(5);
+  made.slice(0, 4).forEach((c) => saver.push(c));
+  await until(async () => (await sentOf(id)).length === 4);
+  server.journal.length = 2;
+  server.journal.push('x', 'y');
+  saver.push(made[4]);
+  await until(() => heard.at(-1) === 'went back');
+  expect(server.journal).toHaveLength(4);
+  const back = (await look())!;
+  expect(back.revision).toBe(2);
+  expect(back.changes.map((c) => c.id)).toEqual(made.slice(2).map((c) => c.id));
+});
+
 test('while the server cannot be reached all stays here', async () => {
   await saved(3);
   server.journal.length = 1;

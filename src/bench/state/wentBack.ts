@@ -1,7 +1,17 @@
 import type { Change } from '@/core';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { changesBefore } from './api';
-import { dropPending, dropSent, keepSent, keepStuck, lastSent, pendingOf, sentOf, type KeptSent } from './pending';
+import {
+  dropPending,
+  dropSent,
+  keepSent,
+  keepStuck,
+  lastSent,
+  pendingOf,
+  sentAt,
+  sentOf,
+  type KeptSent,
+} from './pending';
 import { append, Batches, isRefusal, outgoing, putAside, sentRecords, type Aside, type Outgoing } from './sending';
 import type { Stuck } from './saver';
 import { putWholeAside } from './wholeAside';
@@ -13,6 +23,8 @@ import { putWholeAside } from './wholeAside';
 export type WentBack = {
   /** The last revision that the server and this browser have in common. */
   readonly revision: number;
+  /** The change that made it, where it is known. */
+  readonly last?: string | undefined;
   readonly changes: readonly Change[];
   readonly keys: { readonly sent: readonly number[]; readonly pending: readonly number[] };
 };
@@ -32,12 +44,13 @@ export async function lookBack(id: string, revision: number, last?: string): Pro
   if (lost.length > 0)
     return {
       revision: common,
+      last: common > 0 ? await sentAt(id, common) : undefined,
       changes: [...lost.map(({ sent }) => upgradedChange(JSON.parse(sent.text), sent.schema)), ...pending],
       keys: { sent: all, pending: keys },
     };
   // What was made on others' changes that it lacks: they go on from what it has, where they fit.
   if (waiting.length > 0 && waiting[0].pending.base > revision)
-    return { revision, changes: pending, keys: { sent: [], pending: keys } };
+    return { revision, last, changes: pending, keys: { sent: [], pending: keys } };
   return null;
 }
 
@@ -93,7 +106,7 @@ export type BroughtBack =
  */
 export async function giveAgain(
   id: string,
-  { revision, changes, keys }: WentBack,
+  { revision, last, changes, keys }: WentBack,
   asOne: boolean,
 ): Promise<BroughtBack> {
   const queue = changes.map((change): Outgoing => outgoing(change, Promise.resolve(null)));
@@ -102,13 +115,16 @@ export async function giveAgain(
     await Promise.all([dropSent(keys.sent), dropPending(keys.pending)]).catch(() => undefined);
   };
   let at = revision;
+  let after = last;
   if (asOne) {
     try {
       while (queue.length > 0) {
         const base = at;
-        const { answer, sent } = await batches.send(queue, (b) => append(id, base, b));
+        const { answer, sent } = await batches.send(queue, (b) => append(id, base, b, after));
         at = answer;
-        await keepSent([], sentRecords(id, base, queue.splice(0, sent))).catch(() => undefined);
+        const done = queue.splice(0, sent);
+        after = done.at(-1)!.change.id;
+        await keepSent([], sentRecords(id, base, done)).catch(() => undefined);
       }
       await forget();
       return { kind: 'back', count: changes.length };
@@ -123,7 +139,10 @@ export async function giveAgain(
     return { kind: 'aside', id: made, title, count };
   } catch (error) {
     if (!isRefusal(error)) throw error;
-    const whole = await putWholeAside(id);
+    const whole = await putWholeAside(
+      id,
+      changes.map((c) => c.id),
+    );
     if (whole) await forget();
     if (whole) return { kind: 'aside', ...whole, count: changes.length };
     const left = queue.map((q) => q.change);

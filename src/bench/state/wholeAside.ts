@@ -7,12 +7,13 @@ import { pendingOf, seenOf, sentOf } from './pending';
 
 /**
  * A drawing as it was last seen here: as it was opened, and what was done to it since. Null where this browser does not have all
- * of that any more.
+ * of that any more, or where some of the changes that are to be in it are not.
  */
-async function lastSeen(id: string): Promise<Drawing | null> {
+async function lastSeen(id: string, wanted: readonly string[]): Promise<Drawing | null> {
   const seen = await seenOf(id);
   if (!seen) return null;
-  const sent = new Map((await sentOf(id)).map(({ sent: s }) => [s.revision, s]));
+  const all = (await sentOf(id)).map((k) => k.sent);
+  const sent = new Map(all.map((s) => [s.revision, s]));
   const waiting = (await pendingOf(id)).map((p) => p.pending).sort((a, b) => a.base - b.base);
   const changes: Change[] = [];
   let revision = seen.revision;
@@ -20,6 +21,8 @@ async function lastSeen(id: string): Promise<Drawing | null> {
     changes.push(upgradedChange(JSON.parse(next.text), next.schema));
   for (const { base, change, schema } of waiting)
     if (base >= revision) changes.push(upgradedChange(change, schema ?? 1));
+  const held = new Set([...all.filter((s) => s.revision <= seen.revision), ...changes].map((c) => c.id));
+  if (wanted.some((w) => !held.has(w))) return null;
   try {
     return changes.reduce<Drawing>((d, c) => applyChange(d, c), unpacked(new Uint8Array(seen.bytes)));
   } catch {
@@ -28,10 +31,13 @@ async function lastSeen(id: string): Promise<Drawing | null> {
 }
 
 /**
- * Keeps a drawing as it was last seen here as one of its own, where its changes alone fit nowhere any more; null where that
- * cannot be done. @throws ApiError while the server cannot be reached.
+ * Keeps a drawing as it was last seen here as one of its own, where its changes alone (`wanted`, by their ids) fit nowhere any
+ * more; null where that cannot be done. @throws ApiError while the server cannot be reached.
  */
-export async function putWholeAside(id: string): Promise<{ id: string; title: string } | null> {
-  const whole = await lastSeen(id).catch(() => null);
+export async function putWholeAside(
+  id: string,
+  wanted: readonly string[],
+): Promise<{ id: string; title: string } | null> {
+  const whole = await lastSeen(id, wanted).catch(() => null);
   return whole && keepWholeAside(id, packed(whole));
 }

@@ -27,7 +27,7 @@ export class FakeServer {
     if (!init?.body) return this.history(new URL(path, 'http://x').searchParams);
     const body = String(init.body);
     if (body.length > this.mostBytes) return refusal(413);
-    const { base, changes } = JSON.parse(body) as { base: number; changes: Change[] };
+    const { base, after, changes } = JSON.parse(body) as { base: number; after?: string; changes: Change[] };
     const ids = changes.map((c) => c.id);
     if (path.endsWith('/aside')) {
       this.whileAside();
@@ -40,6 +40,8 @@ export class FakeServer {
       this.drawings.get('new')!.push(...ids);
       return Response.json({ revision: base + ids.length });
     }
+    if (after !== undefined && base <= this.journal.length && base > 0 && this.journal[base - 1] !== after)
+      return refusal(409, { revision: base - 1 });
     const known = ids.filter((id, i) => this.journal[base + i] === id).length;
     if (base + known !== this.journal.length) return refusal(409, { revision: this.journal.length });
     this.journal.push(...ids.slice(known));

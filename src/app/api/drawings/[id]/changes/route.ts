@@ -18,6 +18,6 @@ export const GET = route<{ id: string }>((request, params) => {
 });
 
 export const POST = route<{ id: string }>(async (request, params) => {
-  const { base, changes } = await jsonBody(request, changesBody, MOST_CHANGE_BYTES);
-  return Response.json(appendChanges(drawingId(params), base, changes));
+  const { base, after, changes } = await jsonBody(request, changesBody, MOST_CHANGE_BYTES);
+  return Response.json(appendChanges(drawingId(params), base, changes, after));
 });
