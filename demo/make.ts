@@ -9,7 +9,7 @@ import { fromUnit } from '../src/core/drawing/unit';
 import { closeDatabase } from '../src/server/database';
 import { endDecoding } from '../src/server/decoding';
 import { keepDrawing, listDrawings } from '../src/server/drawings';
-import { appendChanges } from '../src/server/journal';
+import { appendChanges } from '../src/server/append';
 import { takePicture } from '../src/server/pictures';
 import { canInLines, colouring } from './colouredCan';
 import { partlyTracedPear } from './drawings';

@@ -94,6 +94,20 @@ test('not even aside: the drawing opens all the same, and the changes are offere
   await page.reload();
   await hand.ready();
   await expect(told(page)).toHaveCount(0);
+
+  // The file is read again: the drawing as it was then, with what is in it.
+  await page.goto('/');
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Open a package' }).click(),
+  ]);
+  await chooser.setFiles({
+    name: 'Stuck (changes).json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(file)),
+  });
+  await expect(page.locator('.mark .title')).toHaveText('Stuck (kept aside)');
+  await expect(page.locator('.stages')).toContainText('2 lines');
 });
 
 test('a server that cannot save just now: the drawing opens for reading, and goes on when it can', async ({ page }) => {

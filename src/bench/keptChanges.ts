@@ -1,3 +1,4 @@
+import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { formatCount } from '@/ui/format';
 import { forgetStuck, type Recovered, type Stuck } from './state/saver';
 import type { Bench } from './state/store';
@@ -33,7 +34,7 @@ export function tellStuck(bench: Bench, stuck: Stuck): void {
       label: 'Save as a file',
       run: () => {
         const { id, title } = bench.getState();
-        saveFile(`${title} (changes).json`, { drawing: id, title, ...stuck });
+        saveFile(`${title} (changes).json`, { drawing: id, title, schema: SCHEMA_VERSION, ...stuck });
         bench.tell(`The file holds ${count === 1 ? 'that change' : `all ${count} changes`}.`, {
           label: 'Forget them here',
           run: () => void forgetStuck(id).catch(() => undefined),

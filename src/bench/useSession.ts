@@ -61,6 +61,8 @@ export function useSession(id: string, go: (path: string) => void): Session {
 }
 
 async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session> {
+  // What waits here is not to be thrown away by a browser that wants room.
+  void navigator.storage?.persist?.().catch(() => undefined);
   const recovered = await recoverPending(id);
   const opened = await openDrawing(id, recovered.kind === 'none');
   const last = loadSession(id);

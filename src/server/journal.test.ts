@@ -13,7 +13,8 @@ import {
   listDrawings,
   updateCard,
 } from './drawings';
-import { appendChanges, forget, revisionAt, stateOf } from './journal';
+import { appendChanges, appendSoon } from './append';
+import { forget, revisionAt, stateOf } from './journal';
 import { dataFolder } from './place';
 import { freshDataFolder } from './test/dataFolder';
 import { keepVersion, listVersions, restoreVersion } from './versions';
@@ -79,6 +80,39 @@ test('changes sent again after a lost answer are made once, also together with n
   expect(appendChanges(id, 0, changes.slice(0, 2))).toEqual({ revision: 2 });
   expect(appendChanges(id, 0, changes)).toEqual({ revision: 5 });
   expect(stateOf(id).drawing).toEqual(changes.reduce(applyChange, start));
+});
+
+test('what many ask for at once goes to the disk together; each is answered, or refused, by itself', async () => {
+  const ids = Array.from({ length: 12 }, (_, i) => keepDrawing(`Many ${i}`, start).id);
+  const [a, b] = series(2);
+  const asked = ids.flatMap((id, i) => [
+    appendSoon({ id, base: 0, changes: [a] }),
+    // The second of each waits for the first; one of them comes too late, one is for nothing that is there.
+    appendSoon({ id: i === 3 ? 'no-such' : id, base: i === 7 ? 0 : 1, changes: [b] }),
+  ]);
+  const answers = await Promise.allSettled(asked);
+  answers.forEach((answer, k) => {
+    const [i, isSecond] = [k >> 1, k % 2 === 1];
+    if (isSecond && (i === 3 || i === 7)) expect(answer).toMatchObject({ reason: { status: i === 3 ? 404 : 409 } });
+    else expect(answer).toEqual({ status: 'fulfilled', value: { revision: isSecond ? 2 : 1 } });
+  });
+  for (const [i, id] of ids.entries()) {
+    forget(id);
+    expect(stateOf(id).revision).toBe(i === 3 || i === 7 ? 1 : 2);
+  }
+});
+
+test('where the disk refuses, all that went together are refused, and nothing is remembered of them', async () => {
+  const ids = [1, 2, 3].map((i) => keepDrawing(`Full ${i}`, start).id);
+  const [a] = series(1);
+  const client = database().$client;
+  client.exec(`create temp trigger full before insert on journal when new.drawing_id = '${ids[1]}'
+    begin select raise(abort, 'no room'); end`);
+  const answers = await Promise.allSettled(ids.map((id) => appendSoon({ id, base: 0, changes: [a] })));
+  expect(answers.map((r) => r.status)).toEqual(['rejected', 'rejected', 'rejected']);
+  client.exec('drop trigger full');
+  for (const id of ids) expect(stateOf(id).revision).toBe(0);
+  expect(await appendSoon({ id: ids[0], base: 0, changes: [a] })).toEqual({ revision: 1 });
 });
 
 test('a change that was made on another past is refused', () => {

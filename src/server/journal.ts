@@ -1,15 +1,10 @@
 import { and, asc, desc, eq, gt, lt, lte, max } from 'drizzle-orm';
-import { applyChange, ChangeError, type Change, type Drawing } from '@/core';
-import { beyondBounds, sizeOf } from '@/core/change/bounds';
+import { applyChange, type Change, type Drawing } from '@/core';
+import { sizeOf } from '@/core/change/bounds';
 import { upgradedChange } from '@/core/change/upgradeChange';
-import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { packed } from '@/core/formats/packed';
 import { database, type Store } from './database';
-import { digestOf } from './keeping/digest';
-import { bearWitness, countAcknowledged } from './keeping/witness';
-import { dataFolder } from './place';
 import { notFound, Problem } from './problem';
-import { progressOf } from './progress';
 import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
 import { drawings, journal } from './tables';
 
@@ -25,7 +20,8 @@ export type Damage = { from: number; to: number; why: string };
 /** The newest state of the drawings last used, so that a change costs no replay. Always what the disk holds. */
 const newest = new Map<string, State>();
 
-function remember(id: string, state: State): void {
+/** Remembers the newest state of a drawing, once the disk holds it. */
+export function remember(id: string, state: State): void {
   newest.delete(id);
   newest.set(id, state);
   let nodes = 0;
@@ -47,6 +43,9 @@ export function forget(id: string): void {
 export function forgetAll(): void {
   for (const id of [...newest.keys()]) forget(id);
 }
+
+/** The newest state of a drawing, if it is remembered. */
+export const remembered = (id: string): State | null => newest.get(id) ?? null;
 
 /** Records the first state of a drawing: revision 0. */
 export const beginJournal = (store: Store, id: string, drawing: Drawing): void => keepFirst(store, id, drawing);
@@ -176,73 +175,6 @@ export const rowsOf = (id: string, from: number): (typeof journal.$inferSelect)[
     .orderBy(asc(journal.revision))
     .all();
 
-/**
- * Appends changes to a drawing whose newest revision is `base`, all or none; on return they are on the disk. Changes
- * that are in the journal already (an answer was lost, and they were sent again) are not made twice. `after` is the change that
- * made `base`, as far as the sender knows: a drawing that went back and on again has another there.
- * @throws Problem 404, 409 when `base` is not the newest revision, 422 when a change does not fit the drawing.
- */
-export function appendChanges(
-  id: string,
-  base: number,
-  changes: readonly Change[],
-  after?: string,
-): { revision: number } {
-  const store = database();
-  let bytes = 0;
-  const done = store.transaction(
-    (tx) => {
-      const before = stateOf(id);
-      if (after !== undefined && base > 0 && base <= before.revision && changeAt(id, base) !== after)
-        throw new Problem(
-          409,
-          'another-past',
-          `The drawing has another change ${base} than the one that these were made on. Nothing was changed.`,
-          { revision: base - 1 },
-        );
-      const fresh = changes.slice(alreadyThere(tx as unknown as Store, id, base, changes));
-      const start = base + changes.length - fresh.length;
-      // All of them are there, and perhaps others since: whoever lost the answer is given it again.
-      if (fresh.length === 0) return null;
-      if (start !== before.revision) {
-        throw new Problem(
-          409,
-          'conflict',
-          `The drawing is at revision ${before.revision}, not ${base}. Nothing was changed.`,
-          { revision: before.revision },
-        );
-      }
-      refuseUsed(tx as unknown as Store, id, fresh);
-      const at = Date.now();
-      let { drawing, revision } = before;
-      let digest = lastDigest(tx as unknown as Store, id, revision);
-      for (const change of fresh) {
-        drawing = fitting(drawing, change);
-        revision++;
-        const body = JSON.stringify(change);
-        bytes += body.length;
-        const row = { drawingId: id, revision, changeId: change.id, label: change.label, body, at };
-        digest = digestOf(digest, row);
-        tx.insert(journal)
-          .values({ ...row, digest, schema: SCHEMA_VERSION })
-          .run();
-      }
-      tx.update(drawings)
-        .set({ revision, changedAt: at, ...progressOf(drawing) })
-        .where(eq(drawings.id, id))
-        .run();
-      const acknowledged = countAcknowledged(tx as unknown as Store, fresh.length);
-      return { drawing, revision, fresh: fresh.length, acknowledged };
-    },
-    { behavior: 'immediate' },
-  );
-  if (!done) return { revision: base + changes.length };
-  bearWitness(dataFolder(), done.acknowledged);
-  remember(id, { drawing: done.drawing, revision: done.revision });
-  oweSnapshot(id, { bytes, changes: done.fresh }, () => newest.get(id) ?? null);
-  return { revision: done.revision };
-}
-
 /** The revision that a drawing had at a moment, ms since 1970; 0 before its first change. */
 export const revisionAt = (id: string, at: number): number =>
   database()
@@ -258,59 +190,3 @@ export const changeAt = (id: string, revision: number): string | undefined =>
     .from(journal)
     .where(and(eq(journal.drawingId, id), eq(journal.revision, revision)))
     .get()?.changeId;
-
-/** The digest of a drawing's journal up to a revision; null where it has none there. */
-const lastDigest = (store: Store, id: string, revision: number): string | null =>
-  store
-    .select({ digest: journal.digest })
-    .from(journal)
-    .where(and(eq(journal.drawingId, id), eq(journal.revision, revision)))
-    .get()?.digest ?? null;
-
-/** How many of `changes`, from the first on, follow `base` in the journal already. */
-function alreadyThere(store: Store, id: string, base: number, changes: readonly Change[]): number {
-  const rows = store
-    .select({ changeId: journal.changeId })
-    .from(journal)
-    .where(and(eq(journal.drawingId, id), gt(journal.revision, base), lte(journal.revision, base + changes.length)))
-    .orderBy(asc(journal.revision))
-    .all();
-  const differs = rows.findIndex((r, i) => r.changeId !== changes[i].id);
-  return differs < 0 ? rows.length : differs;
-}
-
-/** A change's id is its own in its drawing. @throws Problem 422 where one was used before. */
-function refuseUsed(store: Store, id: string, fresh: readonly Change[]): void {
-  const ids = fresh.map((c) => c.id);
-  const isKnown = (of: string): boolean =>
-    store
-      .select({ one: journal.revision })
-      .from(journal)
-      .where(and(eq(journal.drawingId, id), eq(journal.changeId, of)))
-      .get() !== undefined;
-  if (new Set(ids).size < ids.length || ids.some(isKnown))
-    throw new Problem(
-      422,
-      'used-before',
-      'A change with that id was made in this drawing before. Nothing was changed.',
-    );
-}
-
-/** A drawing after a new change. @throws Problem 422 when the change does not fit, or the drawing would be too large. */
-export function fitting(drawing: Drawing, change: Change): Drawing {
-  try {
-    const after = applyChange(drawing, change);
-    const why = beyondBounds(drawing, after);
-    if (why) throw new ChangeError(why);
-    return after;
-  } catch (error) {
-    if (error instanceof ChangeError) {
-      throw new Problem(
-        422,
-        'does-not-fit',
-        `“${change.label}” does not fit the drawing: ${error.message}. Nothing was changed.`,
-      );
-    }
-    throw error;
-  }
-}

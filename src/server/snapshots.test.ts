@@ -15,7 +15,8 @@ import { GET as openPacked } from '../app/api/drawings/[id]/packed/route';
 import { GET as open } from '../app/api/drawings/[id]/route';
 import { database } from './database';
 import { keepDrawing } from './drawings';
-import { appendChanges, forget, stateOf } from './journal';
+import { appendChanges } from './append';
+import { forget, stateOf } from './journal';
 import { dataFolder } from './place';
 import { outgrown, snapshotsTaken, snapshotsUpTo } from './snapshots';
 

@@ -4,7 +4,8 @@ import type { Drawing } from '@/core';
 import { goneBackTo } from '@/core/edits/diff';
 import { database } from './database';
 import { cardOf } from './drawings';
-import { appendChanges, stateOf } from './journal';
+import { appendChanges } from './append';
+import { stateOf } from './journal';
 import { notFound } from './problem';
 import { versions } from './tables';
 

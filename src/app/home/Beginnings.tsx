@@ -50,7 +50,7 @@ export function Beginnings({ busy, fromPictures, fromSvg, fromPackage, blank }: 
         </Button>
       </Upload>
       <Upload
-        accept=".yquill"
+        accept=".yquill,.json"
         showUploadList={false}
         disabled={busy}
         beforeUpload={(file) => (fromPackage(file), false)}

@@ -11,6 +11,7 @@ import type { DeedWithMany, DrawingCard as Card } from '@/server/drawings';
 import { formatCount } from '@/ui/format';
 import { quillMark } from '@/ui/signs';
 import { Beginnings } from './Beginnings';
+import { isChangesFile, openChangesFile } from './changesFile';
 import { DrawingCard, type CardActions } from './DrawingCard';
 import { FindBar } from './FindBar';
 import { found } from './found';
@@ -21,7 +22,7 @@ import './home.css';
 
 type Props = { drawings: Card[]; binned: Card[]; now: number; keptWell: boolean };
 
-const isPackage = (name: string): boolean => /\.yquill$/i.test(name);
+const isPackage = (name: string): boolean => /\.yquill$/i.test(name) || isChangesFile(name);
 
 /** With fewer drawings than this there is room to say how the next one begins. */
 const FEW = 8;
@@ -86,13 +87,19 @@ export function Home({ drawings, binned, now, keptWell }: Props) {
         const opened: string[] = [];
         const lost: string[] = [];
         for (const file of files) {
+          if (isChangesFile(file.name)) {
+            const { id, fitted, of } = await openChangesFile(file);
+            opened.push(id);
+            if (fitted < of) lost.push(`${formatCount(of - fitted, 'change')} of “${file.name}”`);
+            continue;
+          }
           const answer = await sendPackage(file);
           opened.push(...answer.drawings.map((d) => d.id));
           lost.push(...answer.lost);
         }
         if (lost.length > 0)
           void message.warning({
-            content: `The package is damaged. Lost: ${lost.join('; ')}. The rest is here.`,
+            content: `Not all could be read. Lost: ${lost.join('; ')}. The rest is here.`,
             duration: 0,
           });
         if (opened.length === 1 && lost.length === 0) router.push(`/drawing/${opened[0]}`);

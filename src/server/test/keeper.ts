@@ -9,7 +9,8 @@ const LARGE_LINES = 400;
 
 async function main(): Promise<void> {
   const { createDrawing, listDrawings } = await import('../drawings');
-  const { appendChanges, readableState } = await import('../journal');
+  const { appendChanges } = await import('../append');
+  const { readableState } = await import('../journal');
   const { wanderingDrawing, testPage } = await import('@/core/test/drawings');
   const { changeOf } = await import('@/core/change/changeOf');
   const { moveLines, removeLines } = await import('@/core/edits/lines');

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { appendChanges, historyOf } from '@/server/journal';
+import { appendSoon } from '@/server/append';
+import { historyOf } from '@/server/journal';
 import { changesBody, MOST_CHANGE_BYTES } from '@/server/changesBody';
 import { cardOf } from '@/server/drawings';
 import { drawingId, jsonBody, route } from '@/server/http';
@@ -19,5 +20,5 @@ export const GET = route<{ id: string }>((request, params) => {
 
 export const POST = route<{ id: string }>(async (request, params) => {
   const { base, after, changes } = await jsonBody(request, changesBody, MOST_CHANGE_BYTES);
-  return Response.json(appendChanges(drawingId(params), base, changes, after));
+  return Response.json(await appendSoon({ id: drawingId(params), base, changes, after }));
 });

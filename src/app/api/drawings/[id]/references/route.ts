@@ -2,7 +2,8 @@ import { nanoid } from 'nanoid';
 import { layOver, placedReference, placeReference } from '@/core/edits/references';
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
-import { appendChanges, stateOf } from '@/server/journal';
+import { appendChanges } from '@/server/append';
+import { stateOf } from '@/server/journal';
 import { takePicture, targetOf } from '@/server/pictures';
 import { withUpload } from '@/server/uploads';
 
