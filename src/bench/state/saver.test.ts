@@ -1,9 +1,8 @@
 import 'fake-indexeddb/auto';
-import { applyChange, type Change, type Drawing } from '@/core';
-import { moveLines } from '@/core/edits/lines';
+import type { Change } from '@/core';
 import { onGrid } from '@/core/drawing/grid';
-import { wanderingDrawing } from '@/core/test/drawings';
 import { FakeServer } from '../test/fakeServer';
+import { madeChanges, until } from '../test/madeChanges';
 import { pendingOf } from './pending';
 import { forgetStuck, recoverPending, Saver, type SaveState } from './saver';
 
@@ -12,7 +11,6 @@ let states: SaveState[];
 let told: string[];
 let count = 0;
 let id = '';
-const start: Drawing = wanderingDrawing(3, 2, 1);
 
 beforeEach(() => {
   server = new FakeServer();
@@ -31,22 +29,7 @@ const newSaver = (revision = 0) =>
     onStuck: ({ why, changes: left }) => told.push(`${left.length} stuck: ${why}`),
   });
 
-function changes(n: number): Change[] {
-  let now = start;
-  return Array.from({ length: n }, (_, i) => {
-    const change = { id: `${id}-${i}`, ...moveLines(now, ['l0'], { x: 1, y: 0 }) };
-    now = applyChange(now, change);
-    return change;
-  });
-}
-
-const until = async (holds: () => boolean | Promise<boolean>): Promise<void> => {
-  for (let i = 0; i < 400; i++) {
-    if (await holds()) return;
-    await new Promise((r) => setTimeout(r, 10));
-  }
-  throw new Error('it never came about');
-};
+const changes = (n: number): Change[] => madeChanges(n, `${id}-`);
 
 test('changes arrive in their order, and leave the browser when acknowledged', async () => {
   const saver = newSaver();

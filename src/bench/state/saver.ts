@@ -3,8 +3,6 @@ import { ApiError } from './api';
 import { putWholeAside } from './wholeAside';
 import { dropPending, keepPending, pendingOf, sentAt, type KeptPending } from './pending';
 import {
-  acknowledged,
-  append,
   Batches,
   hasGoneBack,
   isRefusal,
@@ -12,9 +10,11 @@ import {
   outgoingOf,
   putAside,
   release,
+  sendSome,
   setBy,
   type Aside,
   type Outgoing,
+  type Tip,
 } from './sending';
 
 export type SaveState =
@@ -48,6 +48,7 @@ export class Saver {
   private readonly queue: Outgoing[] = [];
   private readonly batches = new Batches();
   private readonly begun: { aside?: Aside } = {};
+  private readonly tip: Tip;
   private refused = false;
   private running = false;
   private stopped = false;
@@ -57,16 +58,17 @@ export class Saver {
 
   constructor(
     private readonly id: string,
-    private revision: number,
+    revision: number,
     private readonly listener: SaveListener,
     /** The change that made that revision, as far as it is known. */
-    private last?: string,
+    last?: string,
   ) {
+    this.tip = { revision, last };
     globalThis.addEventListener?.('online', this.retryNow);
   }
 
   push(change: Change): void {
-    const base = this.revision + this.queue.length;
+    const base = this.tip.revision + this.queue.length;
     // A browser that keeps nothing (private windows, a full disk) must not keep changes from being sent.
     const key = keepPending({ drawing: this.id, base, change }).catch(() => null);
     this.queue.push(outgoing(change, key));
@@ -90,7 +92,7 @@ export class Saver {
   };
 
   private tell(): void {
-    const { revision } = this;
+    const { revision } = this.tip;
     const waiting = this.queue.length;
     if (waiting === 0) this.listener.onState({ kind: 'saved', revision });
     else if (this.failures === 0) this.listener.onState({ kind: 'sending', waiting, revision });
@@ -112,19 +114,14 @@ export class Saver {
 
   private async sendAll(): Promise<void> {
     while (this.queue.length > 0 && !this.stopped) {
-      const base = this.revision;
-      const { answer, sent } = await this.batches.send(this.queue, (b) => append(this.id, base, b, this.last));
-      this.revision = answer;
+      await sendSome(this.id, this.tip, this.queue, this.batches);
       this.failures = 0;
-      const done = this.queue.splice(0, sent);
-      this.last = done.at(-1)!.change.id;
-      await acknowledged(this.id, base, done);
       this.tell();
     }
   }
 
   private async failed(error: unknown): Promise<void> {
-    if (hasGoneBack(error, this.revision) && (await this.isAllKept())) {
+    if (hasGoneBack(error, this.tip.revision) && (await this.isAllKept())) {
       this.stop();
       return this.listener.onWentBack();
     }
@@ -153,7 +150,7 @@ export class Saver {
   }
 
   private async setAside(): Promise<void> {
-    const aside = await putAside(this.id, this.revision, this.queue, this.batches, this.begun);
+    const aside = await putAside(this.id, this.tip.revision, this.queue, this.batches, this.begun);
     this.stop();
     if (aside) this.listener.onAside(aside);
   }
@@ -163,7 +160,7 @@ export class Saver {
     this.stop();
     const left = [...this.queue];
     await setBy(left, await pendingOf(this.id).catch(() => []), why);
-    const base = this.revision + (this.begun.aside?.count ?? 0);
+    const base = this.tip.revision + (this.begun.aside?.count ?? 0);
     this.listener.onStuck({ why, base, changes: left.map((q) => q.change) });
   }
 }
@@ -199,24 +196,17 @@ export async function recoverPending(id: string): Promise<Recovered> {
   }
   const batches = new Batches();
   const begun: { aside?: Aside } = {};
-  let revision = waiting[0].pending.base;
-  let last = await sentAt(id, revision).catch(() => undefined);
+  const { base } = waiting[0].pending;
+  const tip: Tip = { revision: base, last: await sentAt(id, base).catch(() => undefined) };
   try {
-    while (queue.length > 0) {
-      const base = revision;
-      const { answer, sent } = await batches.send(queue, (b) => append(id, base, b, last));
-      revision = answer;
-      const done = queue.splice(0, sent);
-      last = done.at(-1)!.change.id;
-      await acknowledged(id, base, done);
-    }
+    while (queue.length > 0) await sendSome(id, tip, queue, batches);
     return { kind: 'sent', count: waiting.length };
   } catch (error) {
-    if (hasGoneBack(error, revision)) return { kind: 'went back' };
+    if (hasGoneBack(error, tip.revision)) return { kind: 'went back' };
     if (!isRefusal(error)) return { kind: 'waiting', why: messageOf(error), count: queue.length };
   }
   try {
-    const aside = (await putAside(id, revision, queue, batches, begun))!;
+    const aside = (await putAside(id, tip.revision, queue, batches, begun))!;
     return { kind: 'aside', id: aside.id, title: aside.title, count: aside.count };
   } catch (error) {
     if (!isRefusal(error)) return { kind: 'waiting', why: messageOf(error), count: queue.length };
@@ -225,7 +215,7 @@ export async function recoverPending(id: string): Promise<Recovered> {
     if (whole) await release(queue);
     if (whole) return { kind: 'aside', ...whole, count: queue.length };
     await setBy(queue, waiting, error.message);
-    return { kind: 'stuck', why: error.message, base: revision, changes: queue.map((q) => q.change) };
+    return { kind: 'stuck', why: error.message, base: tip.revision, changes: queue.map((q) => q.change) };
   }
 }
 

@@ -59,13 +59,28 @@ export class Batches {
   }
 }
 
-/** Appends changes to a drawing. @throws ApiError, status 0 also for an answer that does not say what was asked. */
-export async function append(id: string, base: number, batch: readonly Outgoing[], after?: string): Promise<number> {
+/** Appends changes to a drawing; `after` is the change that made `base`, where that is known. @throws ApiError, status 0 also for an answer that does not say what was asked. */
+async function append(id: string, base: number, batch: readonly Outgoing[], after?: string): Promise<number> {
   const texts = batch.map((b) => b.text);
   const { revision } = (await sendChanges(id, base, texts, after)) ?? {};
   if (revision !== base + batch.length)
     throw new ApiError(0, 'not-understood', 'The server’s answer was not understood.');
   return revision;
+}
+
+/** Where a drawing is, as far as who sends knows: its revision, and the change that made it. */
+export type Tip = { revision: number; last?: string | undefined };
+
+/**
+ * Appends the first of a queue to a drawing, as many as go in one request. They are out of the queue, and the tip is theirs, from
+ * one moment to the next: the queue may grow at any time. @throws ApiError
+ */
+export async function sendSome(id: string, tip: Tip, queue: Outgoing[], batches: Batches): Promise<void> {
+  const base = tip.revision;
+  const { answer, sent } = await batches.send(queue, (b) => append(id, base, b, tip.last));
+  const done = queue.splice(0, sent);
+  [tip.revision, tip.last] = [answer, done.at(-1)!.change.id];
+  await acknowledged(id, base, done);
 }
 
 /** The drawing that changes are put aside in. */
@@ -116,7 +131,7 @@ export async function setBy(queue: readonly Outgoing[], kept: readonly KeptPendi
 }
 
 /** What is kept of changes that a drawing has now, after `base`. */
-export const sentRecords = (drawing: string, base: number, sent: readonly Outgoing[]): Sent[] =>
+const sentRecords = (drawing: string, base: number, sent: readonly Outgoing[]): Sent[] =>
   sent.map(({ change, text }, i) => ({
     drawing,
     revision: base + i + 1,
@@ -125,8 +140,8 @@ export const sentRecords = (drawing: string, base: number, sent: readonly Outgoi
     schema: SCHEMA_VERSION,
   }));
 
-/** The same for changes that a drawing has now, after `base`: what the server had is kept a while. */
-export async function acknowledged(drawing: string, base: number, sent: readonly Outgoing[]): Promise<void> {
+/** Changes that a drawing has now, after `base`: they wait no longer, and are kept a while as what the server had. */
+async function acknowledged(drawing: string, base: number, sent: readonly Outgoing[]): Promise<void> {
   const keys = await keysOf(sent);
   // Where this browser keeps nothing, it keeps nothing of this either.
   await keepSent(keys, sentRecords(drawing, base, sent)).catch(() => dropPending(keys).catch(() => undefined));

@@ -1,9 +1,8 @@
 import 'fake-indexeddb/auto';
 import { applyChange, type Change, type Drawing } from '@/core';
 import { packed, unpacked } from '@/core/formats/packed';
-import { moveLines } from '@/core/edits/lines';
-import { wanderingDrawing } from '@/core/test/drawings';
 import { FakeServer } from '../test/fakeServer';
+import { madeChanges, firstDrawing, until } from '../test/madeChanges';
 import { keepSeen, keepSent, pendingOf, sentOf } from './pending';
 import { recoverPending, Saver } from './saver';
 import { giveAgain, lookBack } from './wentBack';
@@ -29,21 +28,7 @@ const newSaver = (revision = 0): Saver =>
     onWentBack: () => heard.push('went back'),
   });
 
-function changes(n: number, name = 'c'): Change[] {
-  let now = wanderingDrawing(3, 2, 1);
-  return Array.from({ length: n }, (_, i) => {
-    const change = { id: `${id}-${name}${i}`, ...moveLines(now, ['l0'], { x: 1, y: 0 }) };
-    now = applyChange(now, change);
-    return change;
-  });
-}
-const until = async (holds: () => boolean | Promise<boolean>): Promise<void> => {
-  for (let i = 0; i < 400; i++) {
-    if (await holds()) return;
-    await new Promise((r) => setTimeout(r, 10));
-  }
-  throw new Error('it never came about');
-};
+const changes = (n: number, name = 'c'): Change[] => madeChanges(n, `${id}-${name}`);
 async function saved(n: number): Promise<string[]> {
   const saver = newSaver();
   const made = changes(n);
@@ -181,8 +166,7 @@ test('what fits nowhere is offered as a file from then on, and not tried again',
 });
 
 test('where changes fit nowhere the drawing as it was seen here becomes one of its own', async () => {
-  const start = wanderingDrawing(3, 2, 1);
-  await keepSeen({ drawing: id, revision: 0, bytes: packed(start).buffer as ArrayBuffer, at: 1 });
+  await keepSeen({ drawing: id, revision: 0, bytes: packed(firstDrawing).buffer as ArrayBuffer, at: 1 });
   await saved(4);
   server.journal.length = 1;
   const back = (await look())!;
@@ -195,7 +179,7 @@ test('where changes fit nowhere the drawing as it was seen here becomes one of i
   }) as typeof fetch;
   server.asideStatus = 422;
   expect(await giveAgain(id, back, false)).toEqual({ kind: 'aside', id: 'whole', title: 'Whole', count: 3 });
-  expect(whole).toEqual(changes(4).reduce<Drawing>((d, c) => applyChange(d, c), start));
+  expect(whole).toEqual(changes(4).reduce<Drawing>((d, c) => applyChange(d, c), firstDrawing));
   globalThis.fetch = answering as typeof fetch;
   expect(await look()).toBeNull();
 });

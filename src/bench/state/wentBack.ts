@@ -1,18 +1,8 @@
 import type { Change } from '@/core';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { changesBefore } from './api';
-import {
-  dropPending,
-  dropSent,
-  keepSent,
-  keepStuck,
-  lastSent,
-  pendingOf,
-  sentAt,
-  sentOf,
-  type KeptSent,
-} from './pending';
-import { append, Batches, isRefusal, outgoing, putAside, sentRecords, type Aside, type Outgoing } from './sending';
+import { dropPending, dropSent, keepStuck, lastSent, pendingOf, sentAt, sentOf, type KeptSent } from './pending';
+import { Batches, isRefusal, outgoing, putAside, sendSome, type Aside, type Outgoing, type Tip } from './sending';
 import type { Stuck } from './saver';
 import { putWholeAside } from './wholeAside';
 
@@ -114,18 +104,10 @@ export async function giveAgain(
   const forget = async (): Promise<void> => {
     await Promise.all([dropSent(keys.sent), dropPending(keys.pending)]).catch(() => undefined);
   };
-  let at = revision;
-  let after = last;
+  const tip: Tip = { revision, last };
   if (asOne) {
     try {
-      while (queue.length > 0) {
-        const base = at;
-        const { answer, sent } = await batches.send(queue, (b) => append(id, base, b, after));
-        at = answer;
-        const done = queue.splice(0, sent);
-        after = done.at(-1)!.change.id;
-        await keepSent([], sentRecords(id, base, done)).catch(() => undefined);
-      }
+      while (queue.length > 0) await sendSome(id, tip, queue, batches);
       await forget();
       return { kind: 'back', count: changes.length };
     } catch (error) {
@@ -134,7 +116,7 @@ export async function giveAgain(
   }
   const begun: { aside?: Aside } = {};
   try {
-    const { id: made, title, count } = (await putAside(id, at, queue, batches, begun))!;
+    const { id: made, title, count } = (await putAside(id, tip.revision, queue, batches, begun))!;
     await forget();
     return { kind: 'aside', id: made, title, count };
   } catch (error) {
@@ -147,7 +129,7 @@ export async function giveAgain(
     if (whole) return { kind: 'aside', ...whole, count: changes.length };
     const left = queue.map((q) => q.change);
     // From now on it is offered as a file, and not tried again.
-    await keepStuck(id, at, left, error.message).then(forget, () => undefined);
-    return { kind: 'stuck', why: error.message, base: at, changes: left };
+    await keepStuck(id, tip.revision, left, error.message).then(forget, () => undefined);
+    return { kind: 'stuck', why: error.message, base: tip.revision, changes: left };
   }
 }

@@ -14,7 +14,8 @@ async function lastSeen(id: string, wanted: readonly string[]): Promise<Drawing 
   if (!seen) return null;
   const all = (await sentOf(id)).map((k) => k.sent);
   const sent = new Map(all.map((s) => [s.revision, s]));
-  const waiting = (await pendingOf(id)).map((p) => p.pending).sort((a, b) => a.base - b.base);
+  const waiting = (await pendingOf(id)).map((p) => p.pending).filter((p) => p.stuck === undefined);
+  waiting.sort((a, b) => a.base - b.base);
   const changes: Change[] = [];
   let revision = seen.revision;
   for (let next = sent.get(revision + 1); next; next = sent.get(++revision + 1))
