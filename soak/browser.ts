@@ -12,7 +12,7 @@ const [base, seed, ...drawings] = process.argv.slice(2);
 const random = seeded(Number(seed));
 const line = new Line(base, random);
 globalThis.fetch = line.fetch as typeof fetch;
-const made: Made = { changes: new Map(), stuck: new Set(), aside: new Map() };
+const made: Made = { changes: new Map(), stuck: new Set(), aside: line.notes.aside };
 /** It works on its own drawings, and now and then on another's. */
 const [own, others] = [drawings.slice(0, 2), drawings.slice(2)];
 const touched = new Set<string>();
@@ -83,7 +83,7 @@ async function finish(): Promise<void> {
     kind: 'ended',
     made: [...made.changes.values()],
     acknowledged: [...line.notes.acknowledged],
-    aside: [...line.notes.aside, ...made.aside],
+    aside: [...made.aside],
     stuck: [...made.stuck],
   });
 }

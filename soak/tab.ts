@@ -8,6 +8,7 @@ import { packed } from '../src/core/formats/packed';
 import { wanderingLine } from '../src/core/test/drawings';
 import { ask, type Opened } from '../src/bench/state/api';
 import { keepSeen, pendingOf } from '../src/bench/state/pending';
+import { bringAsidesBack } from '../src/bench/state/asides';
 import { recoverPending, Saver, type SaveState } from '../src/bench/state/saver';
 import { giveAgain, lookBack } from '../src/bench/state/wentBack';
 
@@ -52,6 +53,8 @@ export class Tab {
         );
       opened = await this.read();
     }
+    for (const { was, id } of await bringAsidesBack(this.id))
+      for (const [change, aside] of this.made.aside) if (aside === was) this.made.aside.set(change, id);
     this.drawing = opened.drawing;
     const bytes = packed(opened.drawing).buffer as ArrayBuffer;
     await keepSeen({ drawing: this.id, revision: opened.revision, bytes, at: Date.now() });

@@ -25,6 +25,14 @@ export function tellAside(
   );
 }
 
+/** A drawing that had been put aside was gone from the server, and is there again. */
+export const tellAsideBack = (bench: Bench, { id, title }: { id: string; title: string }, go: Go): void =>
+  bench.tell(
+    `The server had lost “${title}”, which was put aside from this drawing; it is there again.`,
+    { label: 'Open it', run: () => go(`/drawing/${id}`) },
+    'warning',
+  );
+
 /** Changes that the server will not have: offered as a file, each time the drawing is opened, until they are saved. */
 export function tellStuck(bench: Bench, stuck: Stuck): void {
   const count = stuck.changes.length;

@@ -2,13 +2,14 @@
 
 import { useEffect, useState } from 'react';
 import { ApiError, askJson, changesBefore, type Opened } from './state/api';
+import { bringAsidesBack } from './state/asides';
 import { startChecking } from './state/checkingOf';
 import { startFollowing } from './state/followingElsewhere';
 import { startHandRecord } from './state/handRecord';
 import { enter } from './state/oneTab';
 import { bytesOf, openDrawing } from './state/opening';
 import { keepSeen } from './state/pending';
-import { tellAside, tellBroughtBack, tellRecovered, tellStuck, type Go } from './keptChanges';
+import { tellAside, tellAsideBack, tellBroughtBack, tellRecovered, tellStuck, type Go } from './keptChanges';
 import { recoverPending, Saver, type SaveListener } from './state/saver';
 import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
@@ -48,7 +49,7 @@ export function useSession(id: string, go: (path: string) => void): Session {
       .then((opened) => (left ? leave.forEach((f) => f()) : setSession(opened)))
       .catch((error: unknown) => {
         if (left) return;
-        const missing = error instanceof ApiError && error.status === 404;
+        const missing = error instanceof ApiError && (error.status === 404 || error.status === 410);
         setSession({ state: 'failed', why: error instanceof Error ? error.message : String(error), missing, again });
       });
     return () => {
@@ -88,6 +89,10 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   };
   await lookForLost(opened).catch(() => undefined);
   if (!back) remember(opened);
+  void bringAsidesBack(id).then(
+    (asides) => asides.forEach((aside) => tellAsideBack(bench, aside, go)),
+    () => undefined,
+  );
   if (opened.damaged) bench.setState({ reading: true, readingWhy: 'damaged' });
 
   const announce = (revision: number): void => tenancy.announce(revision);

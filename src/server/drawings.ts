@@ -11,7 +11,7 @@ import { fitting } from './append';
 import { beginJournal, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';
 import { progressOf } from './progress';
-import { drawings, journal, versions } from './tables';
+import { drawings, gone, journal, versions } from './tables';
 
 /** A stage of the work, which the bench knows more of. */
 export const stageName = z.string().regex(/^[a-z]{1,20}$/);
@@ -37,8 +37,9 @@ export const homeShelf = (): { drawings: DrawingCard[]; binned: DrawingCard[]; n
 
 export function cardOf(id: string): DrawingCard {
   const card = database().select().from(drawings).where(eq(drawings.id, id)).get();
-  if (!card) throw notFound('drawing');
-  return card;
+  if (card) return card;
+  const isDeleted = database().select().from(gone).where(eq(gone.id, id)).get() !== undefined;
+  throw isDeleted ? new Problem(410, 'deleted', 'This drawing was deleted for good.') : notFound('drawing');
 }
 
 /** Keeps a drawing as a new one. */
@@ -169,13 +170,17 @@ export function doWithMany(ids: readonly string[], deed: DeedWithMany): number {
     store.transaction(() => known.forEach(({ id }) => duplicateDrawing(id)));
     return known.length;
   }
-  const gone = store
-    .delete(drawings)
-    .where(and(those, isNotNull(drawings.binnedAt)))
-    .returning({ id: drawings.id })
-    .all();
-  for (const { id } of gone) forget(id);
-  return gone.length;
+  const deleted = store.transaction((tx) => {
+    const list = tx
+      .delete(drawings)
+      .where(and(those, isNotNull(drawings.binnedAt)))
+      .returning({ id: drawings.id })
+      .all();
+    for (const { id } of list) tx.insert(gone).values({ id, at: Date.now() }).onConflictDoNothing().run();
+    return list;
+  });
+  for (const { id } of deleted) forget(id);
+  return deleted.length;
 }
 
 /** Deletes a drawing that is in the bin, with its history. Pictures stay: other drawings may show them. */

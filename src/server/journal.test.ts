@@ -6,6 +6,7 @@ import { wanderingDrawing } from '@/core/test/drawings';
 import { closeDatabase, database } from './database';
 import {
   binDrawing,
+  cardOf,
   deleteForGood,
   duplicateDrawing,
   keepAside,
@@ -137,6 +138,14 @@ test('what was sent and answered stays answered, also when others have come sinc
   const twin = { ...again, id: 'twin' };
   expect(() => appendChanges(id, 4, [twin, twin])).toThrow(used);
   expect(appendChanges(id, 4, [twin])).toEqual({ revision: 5 });
+});
+
+test('a drawing that was deleted for good says so; one that never was does not', () => {
+  const { id } = keepDrawing('Gone', start);
+  binDrawing(id, true);
+  deleteForGood(id);
+  expect(() => cardOf(id)).toThrow(expect.objectContaining({ status: 410 }));
+  expect(() => cardOf('never')).toThrow(expect.objectContaining({ status: 404 }));
 });
 
 test('a drawing as it was at a moment is the one after the last change until then', () => {

@@ -144,3 +144,9 @@ export const counts = sqliteTable('counts', {
   name: text('name', { enum: ['acknowledged'] }).primaryKey(),
   count: integer('count').notNull(),
 });
+
+/** Drawings that were deleted for good: one that is missing without that was lost. */
+export const gone = sqliteTable('gone', {
+  id: text('id').primaryKey(),
+  at: integer('at').notNull(),
+});

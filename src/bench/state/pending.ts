@@ -20,10 +20,14 @@ export type KeptSent = { key: number; sent: Sent };
 /** A drawing as it was when it was last opened here, packed. */
 export type Seen = { drawing: string; revision: number; bytes: ArrayBuffer; at: number };
 
+/** A drawing that was put aside from another, packed: kept a while, for the server that has it can go back. */
+export type AsideCopy = { aside: string; of: string; bytes: ArrayBuffer; at: number };
+
 interface Shape extends DBSchema {
   pending: { key: number; value: Pending; indexes: { drawing: string } };
   sent: { key: number; value: Sent; indexes: { place: [string, number] } };
   seen: { key: string; value: Seen };
+  asides: { key: string; value: AsideCopy; indexes: { of: string } };
 }
 
 /** A browser's store that has not answered after so long will not, ms. */
@@ -37,6 +41,7 @@ function database(): Promise<IDBPDatabase<Shape>> {
       if (before < 1) db.createObjectStore('pending', { autoIncrement: true }).createIndex('drawing', 'drawing');
       db.createObjectStore('sent', { autoIncrement: true }).createIndex('place', ['drawing', 'revision']);
       db.createObjectStore('seen', { keyPath: 'drawing' });
+      db.createObjectStore('asides', { keyPath: 'aside' }).createIndex('of', 'of');
     },
     // A page of a newer program wants to change the store.
     blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
@@ -148,18 +153,25 @@ export async function dropSent(keys: readonly number[]): Promise<void> {
   await Promise.all([...keys.map((k) => tx.store.delete(k)), tx.done]);
 }
 
-/** So many drawings are kept as they were seen, each of no more bytes than this. */
-const MOST_SEEN = 24;
-const MOST_SEEN_BYTES = 40_000_000;
+/** So many drawings are kept as they were seen, and as many that were put aside; each of no more bytes than this. */
+const MOST_COPIES = 24;
+const MOST_COPY_BYTES = 40_000_000;
 
-export async function keepSeen(seen: Seen): Promise<void> {
-  if (seen.bytes.byteLength > MOST_SEEN_BYTES) return;
-  const tx = (await database()).transaction('seen', 'readwrite');
-  await tx.store.put(seen);
-  const ages: { drawing: string; at: number }[] = [];
-  for await (const { value } of tx.store) ages.push({ drawing: value.drawing, at: value.at });
-  const old = ages.sort((a, b) => b.at - a.at).slice(MOST_SEEN);
-  await Promise.all([...old.map((o) => tx.store.delete(o.drawing)), tx.done]);
-}
-
+export const keepSeen = (seen: Seen): Promise<void> => keepCopy('seen', seen);
 export const seenOf = async (drawing: string): Promise<Seen | undefined> => (await database()).get('seen', drawing);
+
+export const keepAsideCopy = (copy: AsideCopy): Promise<void> => keepCopy('asides', copy);
+export const asidesOf = async (of: string): Promise<AsideCopy[]> =>
+  (await database()).getAllFromIndex('asides', 'of', of);
+export const dropAsideCopy = async (aside: string): Promise<void> => (await database()).delete('asides', aside);
+
+/** Keeps a copy; the oldest go where there are too many. */
+async function keepCopy<N extends 'seen' | 'asides'>(name: N, copy: Shape[N]['value']): Promise<void> {
+  if (copy.bytes.byteLength > MOST_COPY_BYTES) return;
+  const tx = (await database()).transaction<'seen' | 'asides', 'readwrite'>(name, 'readwrite');
+  await tx.store.put(copy);
+  const ages: { key: string; at: number }[] = [];
+  for await (const { primaryKey, value } of tx.store) ages.push({ key: primaryKey, at: value.at });
+  const old = ages.sort((a, b) => b.at - a.at).slice(MOST_COPIES);
+  await Promise.all([...old.map((o) => tx.store.delete(o.key)), tx.done]);
+}

@@ -2,6 +2,7 @@ import type { Change } from '@/core';
 import { changeText } from '@/core/change/changeText';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { ApiError, keepAside, sendChanges } from './api';
+import { rememberAside } from './asides';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { dropPending, keepSent, markStuck, type KeptPending, type Sent } from './pending';
 
@@ -112,6 +113,7 @@ export async function putAside(
     if (aside) await acknowledged(aside.id, aside.revision, done);
     else await release(done);
   }
+  if (begun.aside) await rememberAside(id, begun.aside.id);
   return begun.aside;
 }
 

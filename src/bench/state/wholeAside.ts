@@ -3,6 +3,7 @@ import { applyChange } from '@/core/change/apply';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { packed, unpacked } from '@/core/formats/packed';
 import { keepWholeAside } from './api';
+import { rememberAside } from './asides';
 import { pendingOf, seenOf, sentOf } from './pending';
 
 /**
@@ -40,5 +41,8 @@ export async function putWholeAside(
   wanted: readonly string[],
 ): Promise<{ id: string; title: string } | null> {
   const whole = await lastSeen(id, wanted).catch(() => null);
-  return whole && keepWholeAside(id, packed(whole));
+  if (!whole) return null;
+  const aside = await keepWholeAside(id, packed(whole));
+  await rememberAside(id, aside.id);
+  return aside;
 }

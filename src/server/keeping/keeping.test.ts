@@ -276,8 +276,9 @@ test('a database of a newer program is left alone; before an upgrade a backup is
   expect(codeOf(database)).toBe('newer-program');
   const again = new Database(databaseFile(dataFolder()));
   again.exec(`delete from __drizzle_migrations where created_at > 1e15;
-    delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations);
-    drop table counts; alter table journal drop column digest;`);
+    delete from __drizzle_migrations where created_at in
+      (select created_at from __drizzle_migrations order by created_at desc limit 2);
+    drop table gone; drop table counts; alter table journal drop column digest;`);
   again.close();
   expect(stateOf(id).revision).toBe(2);
   expect(listBackups(dataFolder()).map((b) => [b.reason, b.changes])).toEqual([['before-upgrade', 2]]);

@@ -1,0 +1,4 @@
+CREATE TABLE `gone` (
+	`id` text PRIMARY KEY NOT NULL,
+	`at` integer NOT NULL
+);
