@@ -42,7 +42,7 @@ export class Tab {
     if (recovered.kind === 'waiting') throw new Error(recovered.why);
     if (recovered.kind === 'stuck') this.noteStuck(recovered.changes);
     let opened = await this.read();
-    const back = await lookBack(this.id, opened.revision, opened.last);
+    const back = await lookBack(this.id, opened, recovered.kind === 'went back');
     if (back) {
       const brought = await giveAgain(this.id, back, opened.revision === back.revision);
       if (brought.kind === 'stuck') this.noteStuck(brought.changes);

@@ -80,15 +80,17 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   });
   tellRecovered(bench, recovered, go);
   recallHistory(bench, opened);
+  /** As long as it cannot be told whether the server has all that it had, nothing is built on it. */
+  const unsure = { reading: true, readingWhy: 'waiting', preview: null } as const;
   /** What the server lacks of what it had. */
   let back: WentBack | null = null;
-  const lookForLost = async ({ revision, last, damaged }: Opened): Promise<void> => {
-    if (damaged) return;
-    back = await lookBack(id, revision, last);
+  const lookForLost = async (now: Opened, isBehind: boolean): Promise<void> => {
+    if (now.damaged) return;
+    back = await lookBack(id, now, isBehind);
     if (back) bench.setState({ reading: true, readingWhy: 'went back', preview: null });
+    else remember(now);
   };
-  await lookForLost(opened).catch(() => undefined);
-  if (!back) remember(opened);
+  await lookForLost(opened, recovered.kind === 'went back').catch(() => bench.setState(unsure));
   void bringAsidesBack(id).then(
     (asides) => asides.forEach((aside) => tellAsideBack(bench, aside, go)),
     () => undefined,
@@ -106,7 +108,6 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   let holds = false;
   const reload = async (): Promise<Opened> => {
     const newest = await openDrawing(id);
-    remember(newest);
     bench.setState((s) => ({
       ...reconciled(s, newest.drawing),
       drawing: newest.drawing,
@@ -122,8 +123,10 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   /** Goes on editing from the newest state, once what was left here is dealt with. */
   const resume = async (): Promise<void> => {
     const left = await recoverPending(id);
-    const { damaged } = await reload();
-    bench.setState({ reading: !holds || !!damaged, readingWhy: damaged ? 'damaged' : 'another tab' });
+    const newest = await reload();
+    await lookForLost(newest, left.kind === 'went back');
+    const { damaged } = newest;
+    if (!back) bench.setState({ reading: !holds || !!damaged, readingWhy: damaged ? 'damaged' : 'another tab' });
     tellRecovered(bench, left, go);
   };
   const giveAgain = async (asOne: boolean): Promise<void> => {
@@ -139,7 +142,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     void deed.catch((e: Error) => bench.tell(`${e.message} Nothing was lost.`, undefined, 'warning'));
   const onWentBack = (): void => {
     bench.setState({ reading: true, readingWhy: 'refused', preview: null });
-    orTell(openDrawing(id).then(lookForLost));
+    orTell(openDrawing(id).then((now) => lookForLost(now, true)));
   };
   const resumeOrTell = (): void => orTell(resume());
   const tenancy = enter(id, {

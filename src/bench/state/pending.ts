@@ -7,7 +7,15 @@ import { SCHEMA_VERSION } from '@/core/drawing/schema';
  * it: it is kept to be saved as a file, and not sent again. `schema` is the number that it was written under; the first
  * programs did not say.
  */
-export type Pending = { drawing: string; base: number; change: Change; stuck?: string; schema?: number };
+export type Pending = {
+  drawing: string;
+  base: number;
+  /** The change that made `base`, where it was known. */
+  after?: string | undefined;
+  change: Change;
+  stuck?: string;
+  schema?: number;
+};
 export type KeptPending = { key: number; pending: Pending };
 
 /**

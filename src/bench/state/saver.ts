@@ -1,7 +1,7 @@
 import type { Change } from '@/core';
 import { ApiError } from './api';
 import { putWholeAside } from './wholeAside';
-import { dropPending, keepPending, pendingOf, sentAt, type KeptPending } from './pending';
+import { dropPending, keepPending, pendingOf, type KeptPending } from './pending';
 import {
   Batches,
   hasGoneBack,
@@ -70,7 +70,8 @@ export class Saver {
   push(change: Change): void {
     const base = this.tip.revision + this.queue.length;
     // A browser that keeps nothing (private windows, a full disk) must not keep changes from being sent.
-    const key = keepPending({ drawing: this.id, base, change }).catch(() => null);
+    const after = this.queue.at(-1)?.change.id ?? this.tip.last;
+    const key = keepPending({ drawing: this.id, base, after, change }).catch(() => null);
     this.queue.push(outgoing(change, key));
     this.tell();
     void this.run();
@@ -196,8 +197,8 @@ export async function recoverPending(id: string): Promise<Recovered> {
   }
   const batches = new Batches();
   const begun: { aside?: Aside } = {};
-  const { base } = waiting[0].pending;
-  const tip: Tip = { revision: base, last: await sentAt(id, base).catch(() => undefined) };
+  const { base, after } = waiting[0].pending;
+  const tip: Tip = { revision: base, last: after };
   try {
     while (queue.length > 0) await sendSome(id, tip, queue, batches);
     return { kind: 'sent', count: waiting.length };

@@ -19,6 +19,13 @@ beforeEach(() => {
   id = `drawing-${++count}`;
 });
 
+const silent = {
+  onState: () => undefined,
+  onRefused: () => undefined,
+  onAside: () => undefined,
+  onStuck: () => undefined,
+  onWentBack: () => undefined,
+};
 const newSaver = (revision = 0): Saver =>
   new Saver(id, revision, {
     onState: (s) => heard.push(s.kind),
@@ -38,7 +45,7 @@ async function saved(n: number): Promise<string[]> {
   return made.map((c) => c.id);
 }
 const last = (): string | undefined => server.journal.at(-1);
-const look = () => lookBack(id, server.journal.length, last());
+const look = (isBehind = false) => lookBack(id, { revision: server.journal.length, last: last() }, isBehind);
 
 test('a server that has all that it had, or more, lacks nothing; the same state costs no request', async () => {
   await saved(5);
@@ -128,7 +135,7 @@ test('what waits on changes of others that the server lost goes on from what it 
   server.mode = 'up';
   server.journal.length = 1;
   expect(await recoverPending(id)).toEqual({ kind: 'went back' });
-  const back = (await look())!;
+  const back = (await look(true))!;
   expect(back).toMatchObject({ revision: 1, changes: [{ id: change.id }] });
   expect(await giveAgain(id, back, true)).toEqual({ kind: 'back', count: 1 });
   expect(server.journal).toEqual(['of another', change.id]);
@@ -197,6 +204,23 @@ test('a server that went back and on again to the same number is noticed with th
   const back = (await look())!;
   expect(back.revision).toBe(2);
   expect(back.changes.map((c) => c.id)).toEqual(made.slice(2).map((c) => c.id));
+});
+
+test('what waits knows which change it was made on, another’s too: on another past it is not sent', async () => {
+  server.journal = ['a', 'b'];
+  server.mode = 'down';
+  const saver = new Saver(id, 2, silent, 'b');
+  const [change] = changes(1);
+  saver.push(change);
+  await until(async () => (await pendingOf(id)).length === 1);
+  saver.stop();
+  server.mode = 'up';
+  server.journal = ['a', 'x', 'y'];
+  expect(await recoverPending(id)).toEqual({ kind: 'went back' });
+  const back = (await look(true))!;
+  expect(back).toMatchObject({ revision: 3, changes: [{ id: change.id }] });
+  await giveAgain(id, back, true);
+  expect(server.journal).toEqual(['a', 'x', 'y', change.id]);
 });
 
 test('while the server cannot be reached all stays here', async () => {

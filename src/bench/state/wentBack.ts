@@ -24,9 +24,11 @@ const STRETCH = 200;
 
 /**
  * What a server that is at `revision`, made by the change `last`, lacks of what it had acknowledged, and what was made after
- * that here. Null where it lacks nothing; nothing is asked of it where that is plain. @throws ApiError
+ * that here. Null where it lacks nothing; nothing is asked of it where that is plain. `isBehind`: it has refused what waits here
+ * because it has gone back. Each change is sent with the one that it was made on, so where the newest is there, all are.
+ * @throws ApiError
  */
-export async function lookBack(id: string, revision: number, last?: string): Promise<WentBack | null> {
+export async function lookBack(id: string, { revision, last }: Tip, isBehind: boolean): Promise<WentBack | null> {
   const waiting = (await pendingOf(id).catch(() => [])).filter((p) => p.pending.stuck === undefined);
   const pending = waiting.map((w) => upgradedChange(w.pending.change, w.pending.schema ?? 1));
   const keys = waiting.map((w) => w.key);
@@ -39,8 +41,7 @@ export async function lookBack(id: string, revision: number, last?: string): Pro
       keys: { sent: all, pending: keys },
     };
   // What was made on others' changes that it lacks: they go on from what it has, where they fit.
-  if (waiting.length > 0 && waiting[0].pending.base > revision)
-    return { revision, last, changes: pending, keys: { sent: [], pending: keys } };
+  if (isBehind && waiting.length > 0) return { revision, last, changes: pending, keys: { sent: [], pending: keys } };
   return null;
 }
 
