@@ -75,7 +75,7 @@ test('a version has a picture; it can be forgotten, and goes with its drawing', 
   await keptAs(id, { name: 'Two' });
   await call(remove, 'DELETE', { id });
   await call(remove, 'DELETE', { id }, { query: '?forever=1' });
-  expect((await call(list, 'GET', { id })).status).toBe(404);
+  expect((await call(list, 'GET', { id })).status).toBe(410);
 });
 
 test('what is not there, or makes no sense, is refused', async () => {
