@@ -40,6 +40,8 @@ export const theme: ThemeConfig = {
     fontFamily: '"Figtree Variable", "DejaVu Sans", sans-serif',
     fontSize: 13,
     controlHeight: 30,
+    // What opens is there at once: a press that follows quickly finds it where it will stay.
+    motion: false,
     motionDurationFast: '0.08s',
     motionDurationMid: '0.12s',
     motionDurationSlow: '0.14s',
