@@ -2,7 +2,7 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   turbopack: { root: import.meta.dirname },
-  serverExternalPackages: ['better-sqlite3', 'paper', 'pdfkit', 'sharp', 'workerpool'],
+  serverExternalPackages: ['@aws-sdk/client-s3', 'better-sqlite3', 'paper', 'pdfkit', 'sharp', 'workerpool'],
   poweredByHeader: false,
   // Pages come from this machine: packing a large drawing takes longer than sending it.
   compress: false,

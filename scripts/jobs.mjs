@@ -17,7 +17,7 @@ const bundle = (entry, outfile) =>
     platform: 'node',
     format: 'cjs',
     target: 'node20',
-    external: ['@napi-rs/canvas', 'better-sqlite3', 'css-tree', 'fontkit', 'paper', 'pdfkit', 'sharp'],
+    external: ['@aws-sdk/client-s3', '@napi-rs/canvas', 'better-sqlite3', 'css-tree', 'fontkit', 'paper', 'pdfkit', 'sharp'],
     logLevel: 'warning',
   });
 

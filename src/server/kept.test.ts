@@ -9,7 +9,7 @@ import { database } from './database';
 import { binDrawing, createDrawing, deleteForGood } from './drawings';
 import { appendChanges } from './append';
 import { stateOf } from './journal';
-import { originalFile } from './pictures';
+import { originalFile } from './originals';
 import { folder } from './place';
 import { pictures } from './tables';
 import { call, freshDataFolder } from './test/dataFolder';

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync } from 'node:fs';
+import { createWriteStream, existsSync } from 'node:fs';
 import { open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
@@ -10,9 +10,11 @@ import { INK_LONGEST, inkOrEdge } from '@/core/raster/inkOrEdge';
 import { database } from './database';
 import { decoded, type Taken } from './decoding';
 import { isKept, keepDerived } from './derived';
+import { sendPicture } from './elsewhere/pictures';
 import { sha256Of } from './keeping/digest';
 import { synced } from './keeping/durable';
 import { namesIn } from './keeping/places';
+import { originalFile, soundOriginal } from './originals';
 import { folder } from './place';
 import { notFound, Problem } from './problem';
 import { looksLikeSvg, svgAsPng } from './svgPicture';
@@ -69,6 +71,7 @@ export async function takePicture(
     synced(folder('pictures'));
     const picture = { hash, bytes, ...seen, at: Date.now() };
     database().insert(pictures).values(picture).onConflictDoNothing().run();
+    await sendPicture(hash);
     return picture;
   } finally {
     await rm(temporary, { force: true });
@@ -158,7 +161,9 @@ const drawnFile = (hash: string): string => path.join(folder('derived'), `${hash
 async function drawnSvg(hash: string): Promise<Buffer> {
   const known = await readFile(drawnFile(hash)).catch(() => null);
   if (known) return known;
-  const drawn = await svgAsPng(originalFile(hash));
+  const original = await soundOriginal(hash);
+  if (!original) throw damaged();
+  const drawn = await svgAsPng(original);
   await keepDerived(drawnFile(hash), (temporary) => writeFile(temporary, drawn));
   return drawn;
 }
@@ -182,13 +187,7 @@ export async function targetOf({ hash }: Picture): Promise<'ink' | 'edge'> {
  * is not what its name says is left alone. How many those were.
  */
 export async function adoptPictures(): Promise<number> {
-  const known = new Set(
-    database()
-      .select({ hash: pictures.hash })
-      .from(pictures)
-      .all()
-      .map((p) => p.hash),
-  );
+  const known = new Set(knownPictures());
   let adopted = 0;
   for (const hash of namesIn(folder('pictures'))) {
     if (known.has(hash) || !/^[0-9a-f]{64}$/.test(hash) || sha256Of(originalFile(hash)) !== hash) continue;
@@ -205,39 +204,32 @@ export async function adoptPictures(): Promise<number> {
   return adopted;
 }
 
+/** The hashes of all pictures that are known. */
+export const knownPictures = (): string[] =>
+  database()
+    .select({ hash: pictures.hash })
+    .from(pictures)
+    .all()
+    .map((p) => p.hash);
+
 export function pictureOf(hash: string): Picture {
   const picture = database().select().from(pictures).where(eq(pictures.hash, hash)).get();
   if (!picture) throw notFound('picture');
   return picture;
 }
 
-/** The file with a picture's bytes as they came. `hash` must have been checked to be one. */
-export const originalFile = (hash: string): string => path.join(folder('pictures'), hash);
-
-const verified = new Map<string, string>();
-
-/** Whether the file of a picture holds what came; looked at again whenever the file is another. */
-export async function isAsItCame(hash: string): Promise<boolean> {
-  const found = await stat(originalFile(hash)).catch(() => null);
-  if (!found) return false;
-  const state = `${found.size} ${found.mtimeMs} ${found.ino}`;
-  if (verified.get(hash) === state) return true;
-  const digest = createHash('sha256');
-  await pipeline(createReadStream(originalFile(hash)), digest);
-  if (digest.digest('hex') !== hash) return false;
-  verified.set(hash, state);
-  return true;
-}
-
 /** A file with a picture in full, upright, as PNG or JPEG: the one that came, where that is such a one. */
 export async function uprightFile(hash: string): Promise<string> {
   const { mime } = pictureOf(hash);
-  if (mime === MIME.png || mime === MIME.jpeg) {
-    const { orientation = 1, space } = await sharp(originalFile(hash), { limitInputPixels: false }).metadata();
-    if (orientation === 1 && space !== 'cmyk') return originalFile(hash);
+  const original = mime === MIME.png || mime === MIME.jpeg ? await soundOriginal(hash) : null;
+  if (original) {
+    const { orientation = 1, space } = await sharp(original, { limitInputPixels: false }).metadata();
+    if (orientation === 1 && space !== 'cmyk') return original;
   }
   return shownFile(hash, 'screen');
 }
+
+const damaged = (): Problem => new Problem(404, 'damaged', 'The picture’s file is missing or damaged.');
 
 const shownPath = (hash: string, size: ShownSize): string => path.join(folder('derived'), `${hash}-${size}.img`);
 
@@ -258,8 +250,8 @@ export async function shownFile(hash: string, size: ShownSize): Promise<string> 
 /** The largest is made of the file as it came, the others of that one. */
 async function makeShown({ hash, mime }: Picture, size: ShownSize, file: string): Promise<string> {
   if (size === 'screen' && mime !== MIME.svg) {
-    const isSound = (await isAsItCame(hash)) && !(await decodedInto(originalFile(hash), hash)).refused;
-    if (!isSound) throw new Problem(404, 'damaged', 'The picture’s file is missing or damaged.');
+    const original = await soundOriginal(hash);
+    if (!original || (await decodedInto(original, hash)).refused) throw damaged();
     return file;
   }
   const from = sharp(mime === MIME.svg ? await drawnSvg(hash) : await shownFile(hash, 'screen'));

@@ -2,7 +2,7 @@ import { readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { eq, lt } from 'drizzle-orm';
 import { database } from './database';
-import { originalFile } from './pictures';
+import { originalFile } from './originals';
 import { folder } from './place';
 import { inflated } from './snapshots';
 import { drawings, journal, pictures, snapshots } from './tables';

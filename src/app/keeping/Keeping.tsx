@@ -1,24 +1,15 @@
 'use client';
 
-import { Alert, App, Button, Popconfirm, Table } from 'antd';
+import { Alert, App, Button, Popconfirm } from 'antd';
 import Link from 'next/link';
 import { useState } from 'react';
 import { askJson } from '@/bench/state/api';
 import type { Keeping as State } from '@/server/keeping/keeper';
-import { formatBytes, formatCount, formatSince, formatTime } from '@/ui/format';
+import { formatBytes, formatCount, formatSince } from '@/ui/format';
+import { Backups } from './Backups';
+import type { Do, Part } from './deeds';
+import { Elsewhere } from './Elsewhere';
 import './keeping.css';
-
-type Deed =
-  { deed: 'check' | 'back up' | 'begin anew' | 'salvage' | 'forget loss' } | { deed: 'restore'; backup: string };
-type Do = (deed: Deed, done: (state: State) => string) => void;
-
-const reasons: Record<State['backups'][number]['reason'], string> = {
-  daily: 'every day',
-  asked: 'asked for',
-  'before-upgrade': 'before a newer program',
-  'before-restore': 'before another was put back',
-  rescued: 'the database was taken away',
-};
 
 /** What is kept, whether it is sound, and the ways back. */
 export function Keeping({ first }: { first: State }) {
@@ -57,11 +48,10 @@ export function Keeping({ first }: { first: State }) {
       )}
       <Checked state={state} busy={busy} run={run} />
       <Backups state={state} busy={busy} run={run} />
+      <Elsewhere state={state} busy={busy} run={run} />
     </main>
   );
 }
-
-type Part = { state: State; busy: string | null; run: Do };
 
 function Trouble({ state: { trouble, backups, now }, busy, run }: Part) {
   const newest = backups.find((b) => b.findings === 0) ?? backups[0];
@@ -175,62 +165,6 @@ function Checked({ state: { report, place, trouble, now }, busy, run }: Part) {
           }
         />
       )}
-    </section>
-  );
-}
-
-function Backups({ state: { backups, trouble }, busy, run }: Part) {
-  return (
-    <section aria-label="Backups">
-      <h2>Backups</h2>
-      <p>
-        One is taken every day and before a newer program changes the tables; each is checked. The last seven days stay,
-        then one a week.
-      </p>
-      <Button
-        loading={busy === 'back up'}
-        disabled={busy !== null || trouble !== null}
-        onClick={() => run({ deed: 'back up' }, () => 'A backup is taken and checked.')}
-      >
-        Back up now
-      </Button>
-      <Table
-        size="small"
-        rowKey="name"
-        dataSource={[...backups]}
-        pagination={backups.length > 12 ? { pageSize: 12 } : false}
-        locale={{ emptyText: 'No backup yet.' }}
-        columns={[
-          { title: 'Taken', render: (_, b) => <time suppressHydrationWarning>{formatTime(b.at)}</time> },
-          {
-            title: 'Why',
-            render: (_, b) =>
-              `${reasons[b.reason]}${b.findings > 0 ? `; ${formatCount(b.findings, 'drawing')} in it damaged` : ''}`,
-          },
-          { title: 'Drawings', dataIndex: 'drawings', align: 'right' },
-          { title: 'Changes', dataIndex: 'changes', align: 'right' },
-          { title: 'Size', align: 'right', render: (_, b) => formatBytes(b.bytes) },
-          {
-            title: '',
-            key: 'put back',
-            align: 'right',
-            render: (_, b) => (
-              <Popconfirm
-                title="Put this backup in the place of all drawings?"
-                description="As they are now they become a backup of their own, or are put aside where they cannot be read."
-                okText="Put back"
-                onConfirm={() =>
-                  run({ deed: 'restore', backup: b.name }, () => `The drawings are as of ${formatTime(b.at)}.`)
-                }
-              >
-                <Button size="small" disabled={busy !== null}>
-                  Put back
-                </Button>
-              </Popconfirm>
-            ),
-          },
-        ]}
-      />
     </section>
   );
 }

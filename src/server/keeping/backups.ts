@@ -15,7 +15,7 @@ import { backupsFolder, databaseFile, made, namesIn, picturesFolder, stamp } fro
 const reasons = ['daily', 'asked', 'before-upgrade', 'before-restore', 'rescued'] as const;
 export type BackupReason = (typeof reasons)[number];
 
-const slipSchema = z.object({
+export const slipSchema = z.object({
   name: z.string(),
   at: z.number(),
   reason: z.enum(reasons),
@@ -44,7 +44,7 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 
 const NAME = /^\d{8}-\d{6}-\d{3}-[a-z-]{1,20}$/;
 export const backupFile = (place: string, name: string): string => path.join(backupsFolder(place), `${name}.sqlite`);
-const slipFile = (place: string, name: string): string => path.join(backupsFolder(place), `${name}.json`);
+export const slipFile = (place: string, name: string): string => path.join(backupsFolder(place), `${name}.json`);
 const keptPictures = (place: string): string => path.join(backupsFolder(place), 'pictures');
 
 /**

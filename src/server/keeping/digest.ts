@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { closeSync, openSync, readSync } from 'node:fs';
+import { closeSync, createReadStream, openSync, readSync } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 
 /** What of a row of the journal its digest is of. */
 type Digested = { readonly revision: number; readonly changeId: string; readonly label: string; readonly body: string };
@@ -25,5 +26,12 @@ export function sha256Of(file: string): string {
   } finally {
     closeSync(handle);
   }
+  return hash.digest('hex');
+}
+
+/** The same, while others go on. */
+export async function streamedSha256(file: string): Promise<string> {
+  const hash = createHash('sha256');
+  await pipeline(createReadStream(file), hash);
   return hash.digest('hex');
 }

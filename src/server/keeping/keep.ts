@@ -1,5 +1,8 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { dataFolder } from '../place';
+import { allBackups, bringBackup } from '../elsewhere/backups';
+import { isElsewhere } from '../elsewhere/objectStore';
+import { bringPictures } from '../elsewhere/pictures';
 import { backupNow, listBackups } from './backups';
 import { checkData, type Report } from './check';
 import { runningFile } from './places';
@@ -35,7 +38,8 @@ function runningServer(): number | null {
   }
 }
 
-function main(): number {
+async function main(): Promise<number> {
+  if (isElsewhere()) mkdirSync(place, { recursive: true });
   if (!existsSync(place))
     throw new Error(
       `There is no data folder at ${place}: nothing is kept there yet. (YELLOW_QUILL_DATA names another.)`,
@@ -53,11 +57,13 @@ function main(): number {
       return 0;
     }
     case 'restore': {
-      const all = listBackups(place);
+      const all = await allBackups(place);
       const backup = name === 'latest' ? all[0] : all.find((b) => b.name === name);
+      const here = new Set(listBackups(place).map((b) => b.name));
       if (!backup) {
         const list = all.map(
-          (b) => `  ${b.name}  ${date(b.at)}  ${b.drawings} drawings, ${b.changes} changes, ${mb(b.bytes)}`,
+          (b) =>
+            `  ${b.name}  ${date(b.at)}  ${b.drawings} drawings, ${b.changes} changes, ${mb(b.bytes)}${here.has(b.name) ? '' : ', elsewhere'}`,
         );
         say(['Which one? `npm run restore -- latest`, or one of these by its name:', ...list].join('\n'), all);
         return 2;
@@ -70,7 +76,9 @@ function main(): number {
         );
         return 2;
       }
+      if (!here.has(backup.name)) await bringBackup(place, backup.name);
       const { aside } = restoreBackup(place, backup);
+      await bringPictures(backup.pictures);
       say(`${backup.name} is in place.${aside ? ` What was there lies in ${aside}.` : ''}`, { aside });
       return 0;
     }
@@ -80,9 +88,10 @@ function main(): number {
   }
 }
 
-try {
-  process.exitCode = main();
-} catch (error) {
-  process.stderr.write(`${(error as Error).message}\n`);
-  process.exitCode = 1;
-}
+main().then(
+  (code) => (process.exitCode = code),
+  (error: Error) => {
+    process.stderr.write(`${error.message}\n`);
+    process.exitCode = 1;
+  },
+);

@@ -7,7 +7,12 @@ import { forgetAll } from '../journal';
 import { log, logError } from '../log';
 import { dataFolder } from '../place';
 import { notFound, Problem, storeTrouble } from '../problem';
-import { adoptPictures } from '../pictures';
+import { bringBackup, sendElsewhere } from '../elsewhere/backups';
+import { isElsewhere } from '../elsewhere/objectStore';
+import { bringPictures } from '../elsewhere/pictures';
+import { lastSeen, wordsOf, type Elsewhere } from '../elsewhere/reach';
+import { soundOriginal } from '../originals';
+import { adoptPictures, knownPictures } from '../pictures';
 import { backupNow, isBackupDue, listBackups, type Backup } from './backups';
 import { checkData, lastReport, type Report } from './check';
 import { backupsFolder, lossFile, namesIn, runningFile } from './places';
@@ -22,6 +27,8 @@ export type Keeping = {
   readonly report: Report | null;
   readonly backups: readonly Omit<Backup, 'pictures'>[];
   readonly loss: Loss | null;
+  /** What is kept in a store elsewhere too; null where none is named. */
+  readonly elsewhere: Elsewhere | null;
   /** Why nothing can be opened or kept just now. */
   readonly trouble: { readonly code: string; readonly message: string } | null;
 };
@@ -29,7 +36,15 @@ export type Keeping = {
 export function keepingNow(): Keeping {
   const place = dataFolder();
   const backups = listBackups(place).map(({ pictures: _, ...rest }) => rest);
-  return { place, now: Date.now(), report: lastReport(place), backups, loss: lossOf(place), trouble: troubleNow() };
+  return {
+    place,
+    now: Date.now(),
+    report: lastReport(place),
+    backups,
+    loss: lossOf(place),
+    elsewhere: lastSeen(place),
+    trouble: troubleNow(),
+  };
 }
 
 /** Whether nothing is known to be wrong with what is kept. */
@@ -64,21 +79,36 @@ async function apart<T>(deed: 'check' | 'daily' | 'backup', here: () => T): Prom
 }
 
 export const checkNow = (): Promise<Report> => apart('check', () => checkData(dataFolder()));
-export const backUpNow = (): Promise<Backup> => apart('backup', () => backupNow(dataFolder(), 'asked'));
+
+/** Takes a backup, and sends it elsewhere where that is asked for. */
+export async function backUpNow(): Promise<void> {
+  await apart('backup', () => backupNow(dataFolder(), 'asked'));
+  await sendNow();
+}
+
+/** Sends elsewhere what is not there yet. */
+export const sendNow = (): Promise<Elsewhere | null> => sendElsewhere(dataFolder(), knownPictures);
 
 /**
  * Puts a backup in the place of the database. What was there is kept: as a backup of its own where it can be read, else aside as
  * it is. @throws Problem 404 without such a backup, 409 for one that is damaged.
  */
 export async function restore(name: string): Promise<void> {
-  const backup = listBackups(dataFolder()).find((b) => b.name === name);
-  if (!backup) throw notFound('backup');
+  const backup = listBackups(dataFolder()).find((b) => b.name === name) ?? (await broughtBackup(name));
   const isWhole = isBackedUp();
   exchanged(() => {
     const { aside } = restoreBackup(dataFolder(), backup);
     if (isWhole && aside) rmSync(aside, { recursive: true, force: true });
   });
+  await bringPictures(backup.pictures);
   await adoptPictures();
+}
+
+async function broughtBackup(name: string): Promise<Backup> {
+  if (!isElsewhere()) throw notFound('backup');
+  return bringBackup(dataFolder(), name).catch((error: unknown) => {
+    throw new Problem(409, 'not-brought', wordsOf(error));
+  });
 }
 
 /** Keeps the database as it is as a backup of its own; whether it could be read whole. */
@@ -160,10 +190,12 @@ export function startKeeping(): void {
     sweep(place);
     if (troubleNow() !== null) return;
     await adoptPictures();
+    if (isElsewhere()) for (const hash of knownPictures()) await soundOriginal(hash);
     const report = await checkNow();
     // A damaged database is not backed up over sound ones.
     if (report.findings.some((f) => f.what === 'database')) return;
     if (isBackupDue(place, Date.now())) await apart('daily', () => backupNow(place, 'daily'));
+    await sendNow();
   };
   const again = (): void => void round().catch(logError);
   setTimeout(again, FIRST_MS).unref();

@@ -16,6 +16,8 @@ export const witnessFile = (place: string): string => path.join(place, 'acknowle
 /** The number of the process that has the folder open. */
 export const runningFile = (place: string): string => path.join(place, 'running');
 export const reportFile = (place: string): string => path.join(place, 'checked.json');
+/** What is kept elsewhere too, as it was last seen. */
+export const elsewhereFile = (place: string): string => path.join(place, 'elsewhere.json');
 export const lossFile = (place: string): string => path.join(place, 'lost.json');
 
 export function made(folder: string): string {

@@ -8,7 +8,17 @@ import { databaseFile } from './places';
 import { putAside } from './restore';
 
 /** The tables of a database, those first that others name. */
-const TABLES = ['drawings', 'pictures', 'snapshots', 'journal', 'versions', 'jobs', 'hand_ins', 'counts', 'gone'] as const;
+const TABLES = [
+  'drawings',
+  'pictures',
+  'snapshots',
+  'journal',
+  'versions',
+  'jobs',
+  'hand_ins',
+  'counts',
+  'gone',
+] as const;
 /** So often reading a damaged table is begun again behind the place where it broke off. */
 const MOST_TRIES = 2_000;
 

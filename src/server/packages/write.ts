@@ -6,7 +6,7 @@ import { ZipFile } from 'yazl';
 import { cardPicture } from '../cards';
 import { cardOf } from '../drawings';
 import { rowsOf, stateOf } from '../journal';
-import { originalFile } from '../pictures';
+import { originalFile, soundOriginal } from '../originals';
 import { listVersions } from '../versions';
 import { PACKAGE_VERSION, type Manifest } from './manifest';
 
@@ -70,15 +70,13 @@ const ordered = (value: unknown): string =>
 
 const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
-/** The pictures that are there; one that has been lost is not in the package. */
+/** The pictures that are there as they came; one that has been lost is not in the package. */
 async function keptPictures(hashes: readonly string[]): Promise<{ hash: string; bytes: number }[]> {
   const found = await Promise.all(
-    hashes.map((hash) =>
-      stat(originalFile(hash)).then(
-        (s) => [{ hash, bytes: s.size }],
-        () => [],
-      ),
-    ),
+    hashes.map(async (hash) => {
+      const file = await soundOriginal(hash);
+      return file ? [{ hash, bytes: (await stat(file)).size }] : [];
+    }),
   );
   return found.flat();
 }

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { jsonBody, route } from '@/server/http';
-import { backUpNow, beginAnew, checkNow, forgetLoss, keepingNow, restore, salvage } from '@/server/keeping/keeper';
+import { backUpNow, beginAnew, checkNow, forgetLoss, keepingNow, restore, salvage, sendNow } from '@/server/keeping/keeper';
 
 const deed = z.discriminatedUnion('deed', [
-  z.strictObject({ deed: z.enum(['check', 'back up', 'begin anew', 'salvage', 'forget loss']) }),
+  z.strictObject({ deed: z.enum(['check', 'back up', 'begin anew', 'salvage', 'forget loss', 'send']) }),
   z.strictObject({ deed: z.literal('restore'), backup: z.string().regex(/^[\da-z-]{1,60}$/) }),
 ]);
 
@@ -21,6 +21,7 @@ export const POST = route(async (request) => {
       'begin anew': beginAnew,
       salvage,
       'forget loss': forgetLoss,
+      send: sendNow,
     }[asked.deed]();
   return Response.json(keepingNow());
 });

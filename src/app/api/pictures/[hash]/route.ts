@@ -3,7 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { z } from 'zod';
 import { route } from '@/server/http';
-import { isAsItCame, originalFile, pictureOf, shownFile, shownSizes } from '@/server/pictures';
+import { soundOriginal } from '@/server/originals';
+import { pictureOf, shownFile, shownSizes } from '@/server/pictures';
 import { notFound, Problem } from '@/server/problem';
 
 const sizes = z.enum(['original', ...(Object.keys(shownSizes) as (keyof typeof shownSizes)[])]).default('original');
@@ -15,9 +16,9 @@ export const GET = route<{ hash: string }>(async (request, params) => {
   const picture = pictureOf(params.hash);
   const headers = { 'cache-control': 'private, max-age=31536000, immutable', 'x-content-type-options': 'nosniff' };
   if (size === 'original') {
-    if (!(await isAsItCame(picture.hash)))
-      throw new Problem(404, 'damaged', 'The picture’s file is missing, or is not as it came.');
-    const stream = Readable.toWeb(createReadStream(originalFile(picture.hash))) as unknown as ReadableStream;
+    const file = await soundOriginal(picture.hash);
+    if (!file) throw new Problem(404, 'damaged', 'The picture’s file is missing, or is not as it came.');
+    const stream = Readable.toWeb(createReadStream(file)) as unknown as ReadableStream;
     return new Response(stream, {
       headers: {
         ...headers,
