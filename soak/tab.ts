@@ -42,8 +42,9 @@ export class Tab {
     if (recovered.kind === 'waiting') throw new Error(recovered.why);
     if (recovered.kind === 'stuck') this.noteStuck(recovered.changes);
     let opened = await this.read();
-    const back = await lookBack(this.id, opened, recovered.kind === 'went back');
-    if (back) {
+    let isBehind = recovered.kind === 'went back';
+    // It may go back again while what it lacks is given: it is looked at until it lacks nothing.
+    for (let back; (back = await lookBack(this.id, opened, isBehind)); isBehind = false) {
       const brought = await giveAgain(this.id, back, opened.revision === back.revision);
       if (brought.kind === 'stuck') this.noteStuck(brought.changes);
       if (brought.kind === 'aside')

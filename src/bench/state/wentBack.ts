@@ -36,7 +36,7 @@ export async function lookBack(id: string, { revision, last }: Tip, isBehind: bo
   if (lost.length > 0)
     return {
       revision: common,
-      last: common > 0 ? await sentAt(id, common) : undefined,
+      last: common === revision ? last : common > 0 ? await sentAt(id, common) : undefined,
       changes: [...lost.map(({ sent }) => upgradedChange(JSON.parse(sent.text), sent.schema)), ...pending],
       keys: { sent: all, pending: keys },
     };
