@@ -65,7 +65,7 @@ async function visit(id: string): Promise<void> {
 async function finish(): Promise<void> {
   ends = true;
   line.isCut = false;
-  await wait(300);
+  await working;
   const done = new Set<string>();
   for (let id: string | undefined; (id = [...touched, ...line.asides].find((i) => !done.has(i)));) {
     done.add(id);
@@ -104,4 +104,5 @@ function takeOver(): void {
   tabs.set(id, new Tab(id, made, random));
 }
 
-work().catch((error: Error) => send({ kind: 'failed', why: error.stack ?? error.message }));
+const working = work();
+working.catch((error: Error) => send({ kind: 'failed', why: error.stack ?? error.message }));

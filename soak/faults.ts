@@ -120,15 +120,15 @@ export const faults: Readonly<Record<string, Fault>> = {
     writeSync(handle, Buffer.alloc(size, 0xa5), 0, size, Math.floor(random() * pages) * size);
     closeSync(handle);
     await server.start();
-    const now = (await (await fetch(`${server.base}/api/keeping`)).json()) as Keeping;
-    const report = now.trouble ? null : (await keep(world, { deed: 'check' })).report;
-    if (now.trouble || report!.findings.some((f) => f.what !== 'picture')) await restoreNewest(world);
+    await looked(world);
   },
 
   async 'lost log'(world) {
     await world.server.stop('SIGKILL');
     for (const end of ['-wal', '-shm']) rmSync(`${fileOf(world)}${end}`, { force: true });
     await world.server.start();
+    // Without its log it is older, and may be damaged where that had mended it.
+    await looked(world);
   },
 
   async 'taken away'(world) {
@@ -157,6 +157,13 @@ export const faults: Readonly<Record<string, Fault>> = {
     }).catch(() => undefined);
   },
 };
+
+/** Someone looks under Safe-keeping, and puts a sound backup back where something is damaged. */
+export async function looked(world: World): Promise<void> {
+  const now = (await (await fetch(`${world.server.base}/api/keeping`)).json()) as Keeping;
+  const report = now.trouble ? null : (await keep(world, { deed: 'check' })).report;
+  if (now.trouble || report!.findings.some((f) => f.what !== 'picture')) await restoreNewest(world);
+}
 
 /** Mends what a fault that broke off may have left. */
 export async function mended(world: World): Promise<void> {

@@ -37,6 +37,7 @@ export function judged(browsers: readonly Ended[], found: readonly Found[], take
   let [aside, acknowledged, stuck, back] = [0, 0, 0, 0];
   for (const browser of browsers) {
     const apart = new Map(browser.aside);
+    const taken = new Map(browser.acknowledged);
     const withBrowser = new Set(browser.stuck);
     acknowledged += browser.acknowledged.length;
     for (const { id, steps } of browser.made) {
@@ -47,7 +48,7 @@ export function judged(browsers: readonly Ended[], found: readonly Found[], take
       else if (takenBack.has(apart.get(id) ?? '')) back++;
       else
         faults.push(
-          `${id} is lost${browser.acknowledged.some(([a]) => a === id) ? ', though it was acknowledged' : ''}${apart.has(id) ? ` (put into ${apart.get(id)}, which ${place ? 'lacks it' : 'is gone'})` : ''}`,
+          `${id} is lost${taken.has(id) ? `, though ${taken.get(id)} acknowledged it` : ''}${apart.has(id) ? ` (put into ${apart.get(id)}, which ${place ? 'lacks it' : 'is gone'})` : ''}`,
         );
     }
   }

@@ -11,7 +11,7 @@ import { closeDatabase } from '../src/server/database';
 import { keepDrawing, listDrawings } from '../src/server/drawings';
 import { forgetAll, historyOf, stateOf } from '../src/server/journal';
 import { checkData } from '../src/server/keeping/check';
-import { faults, mended, type World } from './faults';
+import { faults, looked, mended, type World } from './faults';
 import type { Ended, FromBrowser, ToBrowser } from './messages';
 import { judged, type Found, type Verdict } from './model';
 
@@ -83,6 +83,7 @@ async function soak(seed: number, ms: number): Promise<{ verdict: Verdict; throw
   try {
     await faults.backup(world);
     const thrown = await throwAll(world, Date.now() + ms);
+    await looked(world);
     const ended = await Promise.all(browsers.map((b) => b.finish()));
     await server.stop('SIGKILL');
     const { findings } = checkData(place);

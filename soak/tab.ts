@@ -20,6 +20,12 @@ export type Made = {
   readonly aside: Map<string, string>;
 };
 
+/** What happens, a line each, where `SOAK_LOOK` asks for it. */
+function look(drawing: string, what: string): void {
+  if (process.env.SOAK_LOOK)
+    console.error(`   ${new Date().toISOString().slice(17, 23)} ${process.pid} ${drawing} ${what}`);
+}
+
 /** A tab of a simulated browser with a drawing open: what the bench does about keeping, with a hand that never rests. */
 export class Tab {
   private drawing: Drawing | null = null;
@@ -38,6 +44,7 @@ export class Tab {
     this.leave();
     const waiting = (await pendingOf(this.id)).map((p) => p.pending.change.id);
     const recovered = await recoverPending(this.id);
+    if (recovered.kind !== 'none') look(this.id, `recovered: ${recovered.kind}, ${waiting.length} waited`);
     if (recovered.kind === 'aside') this.noteAside(waiting, recovered.id);
     if (recovered.kind === 'waiting') throw new Error(recovered.why);
     if (recovered.kind === 'stuck') this.noteStuck(recovered.changes);
@@ -46,6 +53,11 @@ export class Tab {
     // It may go back again while what it lacks is given: it is looked at until it lacks nothing.
     for (let back; (back = await lookBack(this.id, opened, isBehind)); isBehind = false) {
       const brought = await giveAgain(this.id, back, opened.revision === back.revision);
+      const { sent, pending } = back.keys;
+      look(
+        this.id,
+        `at ${opened.revision} gave ${sent.length} + ${pending.length} again after ${back.revision}: ${brought.kind}`,
+      );
       if (brought.kind === 'stuck') this.noteStuck(brought.changes);
       if (brought.kind === 'aside')
         this.noteAside(
@@ -56,19 +68,23 @@ export class Tab {
     }
     for (const { was, id } of await bringAsidesBack(this.id))
       for (const [change, aside] of this.made.aside) if (aside === was) this.made.aside.set(change, id);
+    look(this.id, `opened at ${opened.revision} ${opened.last}`);
     this.drawing = opened.drawing;
     const bytes = packed(opened.drawing).buffer as ArrayBuffer;
     await keepSeen({ drawing: this.id, revision: opened.revision, bytes, at: Date.now() });
-    const again = (): void => void (this.isReading = true);
+    const again = (why: string): void => {
+      look(this.id, why);
+      this.isReading = true;
+    };
     this.saver = new Saver(
       this.id,
       opened.revision,
       {
         onState: (state) => (this.state = state),
-        onRefused: again,
-        onAside: again,
-        onWentBack: again,
-        onStuck: ({ changes }) => (again(), this.noteStuck(changes)),
+        onRefused: () => again('refused'),
+        onAside: (aside) => again(`aside in ${aside.id}`),
+        onWentBack: () => again('went back'),
+        onStuck: ({ changes }) => (again('stuck'), this.noteStuck(changes)),
       },
       opened.last,
     );

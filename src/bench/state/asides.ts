@@ -6,15 +6,17 @@ import { asidesOf, dropAsideCopy, keepAsideCopy } from './pending';
  * copy of that is kept here for a while: a server that goes back may lose just that.
  */
 
-/** Keeps a copy of a drawing that was just put aside. It never fails: then there is only no copy. */
+/**
+ * Keeps a copy of a drawing that was just put aside; a browser that keeps nothing keeps none. @throws ApiError where the server
+ * does not give it: it may have lost it again.
+ */
 export async function rememberAside(of: string, aside: string): Promise<void> {
-  try {
-    const { bytes } = await askPacked(aside);
-    await keepAsideCopy({ aside, of, bytes, at: Date.now() });
-  } catch {
-    // This browser keeps nothing, or the line is cut.
-  }
+  const { bytes } = await askPacked(aside);
+  await keepCopy(of, aside, bytes);
 }
+
+export const keepCopy = (of: string, aside: string, bytes: ArrayBuffer): Promise<void> =>
+  keepAsideCopy({ aside, of, bytes, at: Date.now() }).catch(() => undefined);
 
 /**
  * Gives the server again what was put aside from a drawing and is missing there, but not what was deleted for good. What was
@@ -26,7 +28,7 @@ export async function bringAsidesBack(of: string): Promise<{ was: string; id: st
     const status = await statusOf(was);
     if (status === 404) {
       const { id, title } = await keepWholeAside(of, new Uint8Array(bytes));
-      await keepAsideCopy({ aside: id, of, bytes, at: Date.now() });
+      await keepCopy(of, id, bytes);
       brought.push({ was, id, title });
     }
     if (status !== 200) await dropAsideCopy(was);

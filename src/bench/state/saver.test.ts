@@ -3,7 +3,7 @@ import type { Change } from '@/core';
 import { onGrid } from '@/core/drawing/grid';
 import { FakeServer } from '../test/fakeServer';
 import { madeChanges, until } from '../test/madeChanges';
-import { pendingOf } from './pending';
+import { asidesOf, pendingOf } from './pending';
 import { forgetStuck, recoverPending, Saver, type SaveState } from './saver';
 
 let server: FakeServer;
@@ -82,6 +82,38 @@ test('what the server refuses is kept as a drawing of its own, all of it', async
   expect(told).toEqual(['refused', '3 in Test (kept aside)']);
   expect(server.aside).toEqual([made.map((c) => c.id)]);
   expect(await pendingOf(id)).toEqual([]);
+});
+
+test('what is put aside and lost at once is put aside again, and let go of once a copy of it is here', async () => {
+  server.journal = ['someone-else'];
+  server.losesAsides = 1;
+  const saver = newSaver();
+  const made = changes(3);
+  made.slice(0, 2).forEach((c) => saver.push(c));
+  await until(() => server.aside.length === 1 && states.at(-1)?.kind === 'waiting');
+  expect((await pendingOf(id)).map((p) => p.pending.change.id)).toEqual(made.slice(0, 2).map((c) => c.id));
+  await until(() => told.length > 1);
+  expect(told).toEqual(['refused', '2 in Test (kept aside)']);
+  expect(server.drawings.get('new')).toEqual(made.slice(0, 2).map((c) => c.id));
+  expect(await pendingOf(id)).toEqual([]);
+  const [copy] = await asidesOf(id);
+  expect(new TextDecoder().decode(copy.bytes)).toBe(`${made[0].id} ${made[1].id}`);
+});
+
+test('a piece that is refused aside does not take along what is aside already', async () => {
+  server.journal = ['someone-else'];
+  const saver = newSaver();
+  const made = changes(3);
+  server.whileAside = () => {
+    server.whileAside = () => {};
+    saver.push(made[2]);
+    server.refusedAside = made[2].id;
+  };
+  made.slice(0, 2).forEach((c) => saver.push(c));
+  await until(() => told.length > 1);
+  expect(told).toEqual(['refused', '1 stuck: no (422)']);
+  expect(server.drawings.get('new')).toEqual(made.slice(0, 2).map((c) => c.id));
+  expect((await pendingOf(id)).map((p) => [p.pending.change.id, p.pending.stuck])).toEqual([[made[2].id, 'no (422)']]);
 });
 
 test('what is made while others are put aside is put aside as well', async () => {

@@ -6,6 +6,7 @@ import {
   Batches,
   hasGoneBack,
   isRefusal,
+  notBegun,
   outgoing,
   outgoingOf,
   putAside,
@@ -47,7 +48,7 @@ const RETRY_MS = [300, 600, 1200, 2500, 5000];
 export class Saver {
   private readonly queue: Outgoing[] = [];
   private readonly batches = new Batches();
-  private readonly begun: { aside?: Aside } = {};
+  private readonly begun = notBegun();
   private readonly tip: Tip;
   private refused = false;
   private running = false;
@@ -196,7 +197,7 @@ export async function recoverPending(id: string): Promise<Recovered> {
     return { kind: 'stuck', why: `${messageOf(error)}.`, base: waiting[0].pending.base, changes };
   }
   const batches = new Batches();
-  const begun: { aside?: Aside } = {};
+  const begun = notBegun();
   const { base, after } = waiting[0].pending;
   const tip: Tip = { revision: base, last: after };
   try {

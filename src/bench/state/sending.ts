@@ -87,34 +87,72 @@ export async function sendSome(id: string, tip: Tip, queue: Outgoing[], batches:
 /** The drawing that changes are put aside in. */
 export type Aside = { id: string; title: string; revision: number; count: number };
 
+/** What a try to put changes aside came to: the drawing, and the pieces of the queue that are in it and not out of the queue yet. */
+export type Begun = { aside?: Aside | undefined; pieces: { base: number | null; count: number }[] };
+export const notBegun = (): Begun => ({ pieces: [] });
+
 /**
  * Puts what is in a queue aside as a drawing of its own, made on the state that the first was made on; in pieces, if need
- * be. What is aside is taken out of the queue, and nothing else is: it may grow at its end meanwhile. `begun` is what an
- * earlier try came to.
- * @throws ApiError; `begun` holds what was put aside until then.
+ * be. It is taken out of the queue, and let go of, once a copy of that drawing is kept here: a server that loses it at once must
+ * be given it again. The queue may grow at its end meanwhile. `begun` is what an earlier try came to.
+ * @throws ApiError; `begun` holds what is in the drawing until then.
  */
 export async function putAside(
   id: string,
   base: number,
   queue: Outgoing[],
   batches: Batches,
-  begun: { aside?: Aside },
+  begun: Begun,
 ): Promise<Aside | undefined> {
   while (queue.length > 0) {
-    const { aside } = begun;
-    const { sent } = await batches.send(queue, async (batch) => {
-      const texts = batch.map((b) => b.text);
-      begun.aside = aside
-        ? { ...aside, revision: await append(aside.id, aside.revision, batch), count: aside.count + batch.length }
-        : { ...(await keepAside(id, base, texts)), count: batch.length };
-    });
-    const done = queue.splice(0, sent);
-    // What went in after its first state is a change of it as of any other drawing.
-    if (aside) await acknowledged(aside.id, aside.revision, done);
-    else await release(done);
+    try {
+      while (sentOf(begun) < queue.length) await putPieceAside(id, base, queue.slice(sentOf(begun)), batches, begun);
+    } catch (error) {
+      // What is in it already is not among what is refused.
+      if (isRefusal(error) && begun.pieces.length > 0) await settle(id, queue, begun);
+      throw error;
+    }
+    await settle(id, queue, begun);
   }
-  if (begun.aside) await rememberAside(id, begun.aside.id);
   return begun.aside;
+}
+
+const sentOf = (begun: Begun): number => begun.pieces.reduce((n, p) => n + p.count, 0);
+
+async function putPieceAside(
+  id: string,
+  base: number,
+  queue: readonly Outgoing[],
+  batches: Batches,
+  begun: Begun,
+): Promise<void> {
+  const { aside } = begun;
+  const { sent } = await batches.send(queue, async (batch) => {
+    const texts = batch.map((b) => b.text);
+    begun.aside = aside
+      ? { ...aside, revision: await append(aside.id, aside.revision, batch), count: aside.count + batch.length }
+      : { ...(await keepAside(id, base, texts)), count: batch.length };
+  });
+  begun.pieces.push({ base: aside ? aside.revision : null, count: sent });
+}
+
+/** Keeps a copy of what is aside, and lets go of what is in it. @throws ApiError, status 0, where the server has lost it again. */
+async function settle(id: string, queue: Outgoing[], begun: Begun): Promise<void> {
+  try {
+    await rememberAside(id, begun.aside!.id);
+  } catch (error) {
+    const isLost = error instanceof ApiError && (error.status === 404 || error.status === 410);
+    if (isLost) [begun.aside, begun.pieces] = [undefined, []];
+    if (isRefusal(error)) throw new ApiError(0, 'lost', 'The server has lost what was just put aside.');
+    throw error;
+  }
+  const pieces = begun.pieces.splice(0);
+  for (const { base, count } of pieces) {
+    const done = queue.splice(0, count);
+    // What went in after its first state is a change of it as of any other drawing.
+    if (base === null) await release(done);
+    else await acknowledged(begun.aside!.id, base, done);
+  }
 }
 
 /** What was sent need not be kept here any longer. A store that fails in this costs nothing: no change is made twice. */

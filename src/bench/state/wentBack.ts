@@ -2,7 +2,7 @@ import type { Change } from '@/core';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { changesBefore } from './api';
 import { dropPending, dropSent, keepStuck, lastSent, pendingOf, sentAt, sentOf, type KeptSent } from './pending';
-import { Batches, isRefusal, outgoing, putAside, sendSome, type Aside, type Outgoing, type Tip } from './sending';
+import { Batches, isRefusal, notBegun, outgoing, putAside, sendSome, type Outgoing, type Tip } from './sending';
 import type { Stuck } from './saver';
 import { putWholeAside } from './wholeAside';
 
@@ -115,9 +115,8 @@ export async function giveAgain(
       if (!isRefusal(error)) throw error;
     }
   }
-  const begun: { aside?: Aside } = {};
   try {
-    const { id: made, title, count } = (await putAside(id, tip.revision, queue, batches, begun))!;
+    const { id: made, title, count } = (await putAside(id, tip.revision, queue, batches, notBegun()))!;
     await forget();
     return { kind: 'aside', id: made, title, count };
   } catch (error) {

@@ -3,7 +3,7 @@ import { applyChange } from '@/core/change/apply';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { packed, unpacked } from '@/core/formats/packed';
 import { keepWholeAside } from './api';
-import { rememberAside } from './asides';
+import { keepCopy } from './asides';
 import { pendingOf, seenOf, sentOf } from './pending';
 
 /**
@@ -42,7 +42,8 @@ export async function putWholeAside(
 ): Promise<{ id: string; title: string } | null> {
   const whole = await lastSeen(id, wanted).catch(() => null);
   if (!whole) return null;
-  const aside = await keepWholeAside(id, packed(whole));
-  await rememberAside(id, aside.id);
+  const bytes = packed(whole);
+  const aside = await keepWholeAside(id, bytes);
+  await keepCopy(id, aside.id, bytes.slice().buffer);
   return aside;
 }

@@ -15,6 +15,10 @@ export class FakeServer {
   asideStatus: number | null = null;
   /** Called before a request to keep aside is answered. */
   whileAside = (): void => {};
+  /** So many of those that are made aside are lost as soon as that was answered. */
+  losesAsides = 0;
+  /** A change that what was made aside will not have. */
+  refusedAside = '';
   /** The drawings that were made aside, each with the ids of its changes. */
   drawings = new Map<string, string[]>();
 
@@ -24,6 +28,7 @@ export class FakeServer {
     if (this.mode === 'broken') return refusal(500);
     if (this.mode === 'busy') return refusal(429);
     if (this.mode === 'empty answer') return Response.json({});
+    if (path.includes('/packed')) return this.packed();
     if (!init?.body) return this.history(new URL(path, 'http://x').searchParams);
     const body = String(init.body);
     if (body.length > this.mostBytes) return refusal(413);
@@ -33,10 +38,12 @@ export class FakeServer {
       this.whileAside();
       if (this.asideStatus) return refusal(this.asideStatus);
       this.aside.push(ids);
-      this.drawings.set('new', [...ids]);
+      if (this.losesAsides-- > 0) this.drawings.delete('new');
+      else this.drawings.set('new', [...ids]);
       return Response.json({ id: 'new', revision: 0, title: 'Test (kept aside)' }, { status: 201 });
     }
     if (path.includes('/new/')) {
+      if (ids.includes(this.refusedAside)) return refusal(422);
       this.drawings.get('new')!.push(...ids);
       return Response.json({ revision: base + ids.length });
     }
@@ -48,6 +55,13 @@ export class FakeServer {
     if (this.mode === 'answer lost') throw new TypeError('connection lost');
     return Response.json({ revision: this.journal.length });
   };
+
+  /** What was made aside, as a whole. */
+  private packed(): Response {
+    const ids = this.drawings.get('new');
+    if (!ids) return refusal(404);
+    return new Response(ids.join(' '), { headers: { 'x-drawing': encodeURIComponent('{"id":"new"}') } });
+  }
 
   private history(asked: URLSearchParams): Response {
     const before = Math.min(Number(asked.get('before')), this.journal.length + 1);
