@@ -24,12 +24,9 @@ const SLOW_MS = 1_000;
 function noteAnswer({ method, url }: Request, { status }: Response, number: string, ms: number): void {
   const isDeed = method !== 'GET' && method !== 'HEAD' && !url.endsWith('/changes');
   const isRefused = [401, 403, 413, 429, 503, 507].includes(status);
-  if (status >= 500 || isRefused || ms > SLOW_MS || isDeed)
-    log(
-      status >= 500 || isRefused || ms > SLOW_MS ? 'warn' : 'info',
-      `${method} ${new URL(url).pathname} ${status} in ${Math.round(ms)} ms`,
-      number,
-    );
+  const isGrave = status >= 500 || isRefused || ms > SLOW_MS;
+  if (isGrave || isDeed)
+    log(isGrave ? 'warn' : 'info', `${method} ${new URL(url).pathname} ${status} in ${Math.round(ms)} ms`, number);
 }
 
 async function answerTo<P>(
@@ -57,7 +54,7 @@ function problemResponse(error: unknown, number: string): Response {
   if (error instanceof Problem) {
     return Response.json(
       { error: { code: error.code, message: error.message, ...error.details } },
-      { status: error.status },
+      { status: error.status, headers: retryAfter(error) },
     );
   }
   if (error instanceof z.ZodError) {
@@ -73,6 +70,9 @@ function problemResponse(error: unknown, number: string): Response {
     { status: 500 },
   );
 }
+
+const retryAfter = ({ status, details: { seconds } }: Problem): Record<string, string> =>
+  status === 429 && seconds !== undefined ? { 'retry-after': String(seconds) } : {};
 
 /**
  * A page from elsewhere must not read or change anything here.

@@ -1,4 +1,5 @@
 import { Problem } from './problem';
+import { counted } from './rates';
 
 /** Files are taken in a few at a time, and none of them may keep the line open without sending. */
 
@@ -13,6 +14,7 @@ export async function withUpload<T>(
   body: ReadableStream<Uint8Array> | null,
   take: (body: ReadableStream<Uint8Array> | null) => Promise<T>,
 ): Promise<T> {
+  await counted('upload');
   if (underway >= MOST_AT_ONCE)
     throw new Problem(
       429,

@@ -3,12 +3,16 @@ process.env.YELLOW_QUILL_PATIENCE_MS = '150';
 import { NextRequest } from 'next/server';
 import { proxy } from '@/proxy';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
+import { counted, forgetCounts } from '@/server/rates';
 import { withUpload } from '@/server/uploads';
 import { GET as health } from './health/route';
-import { GET as list } from './drawings/route';
+import { GET as file } from './drawings/[id]/export/route';
+import { GET as list, POST as create } from './drawings/route';
 import { GET as keeping, POST as keep } from './keeping/route';
 
 freshDataFolder();
+
+const page = { width: 100, height: 50, unit: 'mm', dpi: 96 };
 
 describe('a token, where the server wants one', () => {
   beforeEach(() => (process.env.YELLOW_QUILL_TOKEN = 'a secret; with = signs'));
@@ -22,13 +26,13 @@ describe('a token, where the server wants one', () => {
     expect((await call(list, 'GET', {}, { headers: { authorization: 'Bearer wrong' } })).status).toBe(401);
     const good = { authorization: 'Bearer a secret; with = signs' };
     expect((await call(list, 'GET', {}, { headers: good })).status).toBe(200);
-    const page = proxy(
+    const answer = proxy(
       new NextRequest('http://localhost:3000/?token=a%20secret%3B%20with%20%3D%20signs', {
         headers: { host: 'localhost:3000' },
       }),
     );
-    expect([page.status, page.headers.get('location')]).toEqual([303, '/']);
-    const cookie = page.headers.get('set-cookie')!;
+    expect([answer.status, answer.headers.get('location')]).toEqual([303, '/']);
+    const cookie = answer.headers.get('set-cookie')!;
     expect(cookie).toMatch(/HttpOnly.*SameSite=Strict/);
     expect((await call(list, 'GET', {}, { headers: { cookie: cookie.split(';')[0] } })).status).toBe(200);
   });
@@ -72,6 +76,20 @@ test('safe-keeping by requests: looked at, backed up, put back; what is asked wr
   expect((await call(keep, 'POST', {}, { body: { deed: 'restore', backup: 'none' } })).status).toBe(404);
   expect((await call(keep, 'POST', {}, { body: { deed: 'begin anew' } })).status).toBe(409);
   expect((await call(keeping, 'GET')).status).toBe(200);
+});
+
+test('a page that has run away is told to come again later, and how much later', async () => {
+  const { id } = (await call(create, 'POST', {}, { body: { title: 'Run away', page } })).json as { id: string };
+  const ask = () => call(file, 'GET', { id }, { query: '?format=svg' });
+  expect((await ask()).status).toBe(200);
+  for (let n = 0; n < 2_999; n++) await counted('file');
+  const { status, response, json } = await ask();
+  expect([status, json]).toMatchObject([429, { error: { code: 'too-often' } }]);
+  expect(Number(response.headers.get('retry-after'))).toBeGreaterThan(0);
+  // Files that are brought in are counted by themselves.
+  await expect(withUpload(new Blob(['x']).stream(), (body) => new Response(body).text())).resolves.toBe('x');
+  forgetCounts();
+  expect((await ask()).status).toBe(200);
 });
 
 describe('files that are sent', () => {

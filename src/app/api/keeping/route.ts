@@ -1,6 +1,15 @@
 import { z } from 'zod';
 import { jsonBody, route } from '@/server/http';
-import { backUpNow, beginAnew, checkNow, forgetLoss, keepingNow, restore, salvage, sendNow } from '@/server/keeping/keeper';
+import {
+  backUpNow,
+  beginAnew,
+  checkNow,
+  forgetLoss,
+  keepingNow,
+  restore,
+  salvage,
+  sendNow,
+} from '@/server/keeping/keeper';
 
 const deed = z.discriminatedUnion('deed', [
   z.strictObject({ deed: z.enum(['check', 'back up', 'begin anew', 'salvage', 'forget loss', 'send']) }),

@@ -6,6 +6,7 @@ import { cardOf } from '@/server/drawings';
 import { filesWanted } from '@/server/files/wantedFiles';
 import { drawingId, fileHeaders, jsonBody, route } from '@/server/http';
 import { stateOf } from '@/server/journal';
+import { counted } from '@/server/rates';
 import { exportedDrawing } from '@/server/render';
 
 const MOST_BYTES = 8_000_000;
@@ -38,6 +39,7 @@ export const POST = route<{ id: string }>(async (request, params) =>
 );
 
 async function answer(id: string, wanted: Delivery, signal: AbortSignal): Promise<Response> {
+  await counted('file');
   const { title } = cardOf(id);
   const { drawing } = stateOf(id);
   // A page may well be empty; what was chosen of it may not.

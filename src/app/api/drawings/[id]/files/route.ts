@@ -5,6 +5,7 @@ import { cardOf } from '@/server/drawings';
 import { jobsOf, shownJob } from '@/server/files/jobRows';
 import { beginFiles, settleOnce } from '@/server/files/makeFiles';
 import { drawingId, jsonBody, route } from '@/server/http';
+import { counted } from '@/server/rates';
 
 const MOST_BYTES = 8_000_000;
 const body = z.strictObject({
@@ -22,6 +23,7 @@ export const GET = route<{ id: string }>(async (_, params) => {
 });
 
 export const POST = route<{ id: string }>(async (request, params) => {
+  await counted('file');
   const { deliveries } = await jsonBody(request, body, MOST_BYTES);
   return Response.json({ job: shownJob(await beginFiles(drawingId(params), deliveries)) }, { status: 202 });
 });

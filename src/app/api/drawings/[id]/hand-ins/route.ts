@@ -3,6 +3,7 @@ import { deliverySchema } from '@/core/deliver/delivery';
 import { cardOf } from '@/server/drawings';
 import { drawingId, jsonBody, route } from '@/server/http';
 import { handIn, handInsOf } from '@/server/outbox/handIns';
+import { counted } from '@/server/rates';
 
 const MOST_BYTES = 8_000_000;
 const body = z.strictObject({ place: z.string().min(1).max(100), wanted: deliverySchema });
@@ -14,6 +15,7 @@ export const GET = route<{ id: string }>((_, params) => {
 });
 
 export const POST = route<{ id: string }>(async (request, params) => {
+  await counted('file');
   const { place, wanted } = await jsonBody(request, body, MOST_BYTES);
   return Response.json({ handIn: await handIn(drawingId(params), place, wanted) }, { status: 202 });
 });
