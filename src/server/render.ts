@@ -9,6 +9,7 @@ import { isRaster } from '@/core/deliver/fileFormats';
 import type { FileOptions } from './jobs/exportedFile';
 import { inThread, type InThread } from './jobs/pool';
 import type { PictureFiles } from './jobs/seenPictures';
+import { soundOriginal } from './originals';
 import { shownFile, uprightFile, type ShownSize } from './pictures';
 import { folder } from './place';
 import { Problem } from './problem';
@@ -89,6 +90,18 @@ async function pictureFiles(
     if (file) files[picture] = file;
   }
   return files;
+}
+
+/** How many of the pictures that are seen in drawings are missing or damaged: files are made without them. */
+export async function missingPictures(drawings: readonly Drawing[], references: boolean): Promise<number> {
+  const hashes = new Set(
+    drawings
+      .flatMap((d) => leavesOf(sceneOf(d, { references })))
+      .flatMap(({ node }) => (node.kind === 'picture' ? [node.placed.picture] : [])),
+  );
+  let missing = 0;
+  for (const hash of hashes) if (!(await soundOriginal(hash))) missing++;
+  return missing;
 }
 
 /** The picture on a drawing's card: its page with references and lines. WebP. */

@@ -101,7 +101,7 @@ export const jobs = sqliteTable(
     name: text('name').notNull(),
     mime: text('mime').notNull(),
     bytes: integer('bytes'),
-    /** Why it failed. */
+    /** Why it failed, or what it was made without. */
     reason: text('reason'),
     at: integer('at').notNull(),
     endedAt: integer('ended_at'),

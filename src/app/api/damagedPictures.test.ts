@@ -4,12 +4,17 @@ import sharp, { type Sharp } from 'sharp';
 import { emptyDrawing, plainPage, type Drawing, type Reference } from '@/core';
 import { correctReference } from '@/core/edits/references';
 import { seeded } from '@/core/seeded';
+import { wanderingDrawing } from '@/core/test/drawings';
 import { applyChange } from '@/core/change/apply';
 import { keepDrawing } from '@/server/drawings';
 import { folder } from '@/server/place';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { smoothNoise } from '@/server/simulated/pictures/noise';
 import { POST as change } from './drawings/[id]/changes/route';
+import { firstDelivery } from '@/core/deliver/delivery';
+import type { ShownJob } from '@/server/files/jobRows';
+import { POST as makeFiles } from './drawings/[id]/files/route';
+import { GET as readFile } from './files/[file]/route';
 import { GET as save } from './drawings/[id]/export/route';
 import { POST as bringIn } from './drawings/[id]/references/route';
 import { GET as thumbnail } from './drawings/[id]/thumbnail/route';
@@ -83,8 +88,8 @@ async function correctedBy(id: string, reference: Reference): Promise<{ drawing:
   return { drawing: applyChange(start, made) };
 }
 
-test('a picture whose file is gone leaves the card, and all files, without it', async () => {
-  const id = fresh();
+test('a picture whose file is gone leaves the card, and all files, without it, and that is told', async () => {
+  const { id } = keepDrawing('Test', wanderingDrawing(2, 3, 1));
   const { json } = await bring(id, await noisy().png().toBuffer());
   const { reference } = json as { reference: Reference };
   rmSync(path.join(folder('pictures'), reference.picture));
@@ -92,6 +97,14 @@ test('a picture whose file is gone leaves the card, and all files, without it', 
   expect((await call(thumbnail, 'GET', { id })).status).toBe(200);
   for (const format of ['svg', 'png', 'pdf'])
     expect((await call(save, 'GET', { id }, { query: `?format=${format}&reference=1` })).status).toBe(200);
+  const asked = { deliveries: [{ name: '', wanted: { ...firstDelivery, reference: true } }] };
+  const { job } = (await call(makeFiles, 'POST', { id }, { body: asked })).json as { job: ShownJob };
+  let made = job;
+  while (made.endedAt === null) {
+    await new Promise((done) => setTimeout(done, 20));
+    made = ((await call(readFile, 'GET', { file: job.id })).json as { job: ShownJob }).job;
+  }
+  expect(made).toMatchObject({ state: 'done', reason: 'Made without a picture that is missing or damaged.' });
   const shown = await call(readPicture, 'GET', { hash: reference.picture }, { query: '?size=screen' });
   expect(shown.status).toBe(404);
   const original = await call(readPicture, 'GET', { hash: reference.picture });

@@ -14,7 +14,9 @@ export interface ObjectStore {
   remove(names: readonly string[]): Promise<void>;
 }
 
-const kept = globalThis as typeof globalThis & { yellowQuillElsewhere?: { named: string; store: Promise<ObjectStore> } };
+const kept = globalThis as typeof globalThis & {
+  yellowQuillElsewhere?: { named: string; store: Promise<ObjectStore> };
+};
 
 /**
  * The store that `YELLOW_QUILL_STORE` names: `https://host/bucket/prefix` for one that speaks S3 (its key and secret are

@@ -2,7 +2,7 @@
 
 import { DeleteOutlined, DownloadOutlined, StopOutlined } from '@ant-design/icons';
 import { Button, Progress } from 'antd';
-import { formatBytes, formatSince } from '@/ui/format';
+import { formatBytes, formatTime } from '@/ui/format';
 import { useBench } from '../../benchContext';
 import { dropFiles, fileHref, type FileJob } from '../../state/files';
 
@@ -41,11 +41,14 @@ function MadeRow({ job, look }: { job: FileJob; look: () => void }) {
             aria-label={`${job.made} of ${job.total} made`}
           />
         ) : (
-          <small>
-            {job.state === 'failed'
-              ? job.reason
-              : `${formatBytes(job.bytes ?? 0)} · ${formatSince(job.at, Math.max(job.at, job.endedAt!))}`}
-          </small>
+          <>
+            {job.state === 'done' && (
+              <small>
+                {formatBytes(job.bytes ?? 0)} · {formatTime(job.endedAt!)}
+              </small>
+            )}
+            {job.reason && <small>{job.reason}</small>}
+          </>
         )}
       </div>
       <span>
