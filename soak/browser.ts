@@ -83,7 +83,7 @@ async function finish(): Promise<void> {
     kind: 'ended',
     made: [...made.changes.values()],
     acknowledged: [...line.notes.acknowledged],
-    aside: [...made.aside],
+    aside: [...made.aside].map(([change, asides]) => [change, [...asides]] as const),
     stuck: [...made.stuck],
   });
 }

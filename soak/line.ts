@@ -3,11 +3,15 @@
 export type Notes = {
   /** The changes of each request that was answered well: by which drawing they were taken. */
   readonly acknowledged: Map<string, string>;
-  /** The changes that went into a drawing of their own. */
-  readonly aside: Map<string, string>;
+  /** The drawings of their own that a change went into: put aside again, where the answer was lost, it is in several. */
+  readonly aside: Map<string, Set<string>>;
 };
 
 const real = globalThis.fetch;
+
+/** A change is in that drawing as well. */
+export const noteAside = (all: Map<string, Set<string>>, change: string, aside: string): void =>
+  void all.set(change, new Set(all.get(change)).add(aside));
 
 export class Line {
   readonly notes: Notes = { acknowledged: new Map(), aside: new Map() };
@@ -41,7 +45,7 @@ export class Line {
     if (made) this.asides.add(made);
     const own = made ?? (this.asides.has(drawing) ? drawing : null);
     for (const { id } of changes)
-      if (own) this.notes.aside.set(id, own);
+      if (own) noteAside(this.notes.aside, id, own);
       else this.notes.acknowledged.set(id, drawing);
   }
 }

@@ -8,7 +8,7 @@ export type Ended = {
   made: Change[];
   /** By the ids of changes: which drawing took them, in place or aside. */
   acknowledged: [string, string][];
-  aside: [string, string][];
+  aside: [string, readonly string[]][];
   /** What is kept in the browser alone, to be saved as a file. */
   stuck: string[];
 };

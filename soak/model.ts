@@ -42,13 +42,17 @@ export function judged(browsers: readonly Ended[], found: readonly Found[], take
     acknowledged += browser.acknowledged.length;
     for (const { id, steps } of browser.made) {
       if (where.has(id)) continue;
-      const place = byId.get(apart.get(id) ?? '');
-      if (place && lineIdsOf(steps).every((line) => hasLine(place.drawing, line))) aside++;
+      const own = apart.get(id) ?? [];
+      const isIn = (place: string): boolean => {
+        const there = byId.get(place);
+        return !!there && lineIdsOf(steps).every((line) => hasLine(there.drawing, line));
+      };
+      if (own.some(isIn)) aside++;
       else if (withBrowser.has(id)) stuck++;
-      else if (takenBack.has(apart.get(id) ?? '')) back++;
+      else if (own.some((place) => takenBack.has(place))) back++;
       else
         faults.push(
-          `${id} is lost${taken.has(id) ? `, though ${taken.get(id)} acknowledged it` : ''}${apart.has(id) ? ` (put into ${apart.get(id)}, which ${place ? 'lacks it' : 'is gone'})` : ''}`,
+          `${id} is lost${taken.has(id) ? `, though ${taken.get(id)} acknowledged it` : ''}${own.map((place) => `; put into ${place}, which ${byId.has(place) ? 'lacks it' : 'is gone'}`).join('')}`,
         );
     }
   }

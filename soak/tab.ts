@@ -11,13 +11,14 @@ import { keepSeen, pendingOf } from '../src/bench/state/pending';
 import { bringAsidesBack } from '../src/bench/state/asides';
 import { recoverPending, Saver, type SaveState } from '../src/bench/state/saver';
 import { giveAgain, lookBack } from '../src/bench/state/wentBack';
+import { noteAside } from './line';
 
 /** What a tab has made, by id, in its order; and what its browser was told that it must keep as a file. */
 export type Made = {
   readonly changes: Map<string, Change>;
   readonly stuck: Set<string>;
-  /** Into which drawing of their own they were put. */
-  readonly aside: Map<string, string>;
+  /** Into which drawings of their own they were put. */
+  readonly aside: Map<string, Set<string>>;
 };
 
 /** What happens, a line each, where `SOAK_LOOK` asks for it. */
@@ -67,7 +68,7 @@ export class Tab {
       opened = await this.read();
     }
     for (const { was, id } of await bringAsidesBack(this.id))
-      for (const [change, aside] of this.made.aside) if (aside === was) this.made.aside.set(change, id);
+      for (const [change, asides] of this.made.aside) if (asides.has(was)) noteAside(this.made.aside, change, id);
     look(this.id, `opened at ${opened.revision} ${opened.last}`);
     this.drawing = opened.drawing;
     const bytes = packed(opened.drawing).buffer as ArrayBuffer;
@@ -99,7 +100,7 @@ export class Tab {
   }
 
   private noteAside(ids: readonly string[], aside: string): void {
-    for (const id of ids) this.made.aside.set(id, aside);
+    for (const id of ids) noteAside(this.made.aside, id, aside);
   }
 
   private noteStuck(changes: readonly Change[]): void {
