@@ -5,12 +5,13 @@ import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { database, type Store } from './database';
 import { changeAt, remember, remembered, stateOf } from './journal';
 import { digestOf } from './keeping/digest';
-import { bearWitness, countAcknowledged } from './keeping/witness';
+import { bearWitness } from './keeping/witness';
 import { dataFolder } from './place';
+import { prepared } from './prepared';
 import { Problem } from './problem';
 import { progressOf } from './progress';
 import { oweSnapshot } from './snapshots';
-import { drawings, journal } from './tables';
+import { journal } from './tables';
 
 /** Changes of a drawing whose newest revision is `base`; `after` is the change that made it, as far as the sender knows. */
 type Asked = {
@@ -80,16 +81,17 @@ function appendWaiting(): void {
 
 /** Appends within a transaction of many; what is to be said of it once the disk holds all. @throws what the disk says. */
 function endOf(w: Waiting, tx: Store): () => void {
-  const { $client } = database();
-  $client.exec('savepoint one');
+  const { savepoint, release, back } = prepared();
+  savepoint.run();
   try {
     const done = appended(tx, w);
-    $client.exec('release one');
+    release.run();
     return () => w.answer(answered(w, done));
   } catch (error) {
     // A disk that is full has ended all of it by now.
     if (!(error instanceof Problem)) throw error;
-    $client.exec('rollback to one; release one');
+    back.run();
+    release.run();
     return () => w.refuse(error);
   }
 }
@@ -114,7 +116,7 @@ function appended(tx: Store, { id, base, changes, after }: Asked): Done | null {
       `The drawing has another change ${base} than the one that these were made on. Nothing was changed.`,
       { revision: base - 1 },
     );
-  const fresh = changes.slice(alreadyThere(tx, id, base, changes));
+  const fresh = base < before.revision ? changes.slice(alreadyThere(tx, id, base, changes)) : changes;
   // All of them are there, and perhaps others since: whoever lost the answer is given it again.
   if (fresh.length === 0) return null;
   if (base + changes.length - fresh.length !== before.revision)
@@ -124,36 +126,25 @@ function appended(tx: Store, { id, base, changes, after }: Asked): Done | null {
       `The drawing is at revision ${before.revision}, not ${base}. Nothing was changed.`,
       { revision: before.revision },
     );
-  refuseUsed(tx, id, fresh);
+  refuseUsed(id, fresh);
   const at = Date.now();
   let { drawing, revision } = before;
-  let digest = lastDigest(tx, id, revision);
+  const { row: last, append, card, count } = prepared();
+  let digest = last.get({ id, revision })?.digest ?? null;
   let bytes = 0;
   for (const change of fresh) {
     drawing = fitting(drawing, change);
     revision++;
     const body = JSON.stringify(change);
     bytes += body.length;
-    const row = { drawingId: id, revision, changeId: change.id, label: change.label, body, at };
+    const row = { revision, changeId: change.id, label: change.label, body, at };
     digest = digestOf(digest, row);
-    tx.insert(journal)
-      .values({ ...row, digest, schema: SCHEMA_VERSION })
-      .run();
+    append.run({ ...row, id, digest, schema: SCHEMA_VERSION });
   }
-  tx.update(drawings)
-    .set({ revision, changedAt: at, ...progressOf(drawing) })
-    .where(eq(drawings.id, id))
-    .run();
-  return { drawing, revision, fresh: fresh.length, bytes, acknowledged: countAcknowledged(tx, fresh.length) };
+  card.run({ id, revision, at, ...progressOf(drawing) });
+  const acknowledged = count.get({ more: fresh.length }).count;
+  return { drawing, revision, fresh: fresh.length, bytes, acknowledged };
 }
-
-/** The digest of a drawing's journal up to a revision; null where it has none there. */
-const lastDigest = (store: Store, id: string, revision: number): string | null =>
-  store
-    .select({ digest: journal.digest })
-    .from(journal)
-    .where(and(eq(journal.drawingId, id), eq(journal.revision, revision)))
-    .get()?.digest ?? null;
 
 /** How many of `changes`, from the first on, follow `base` in the journal already. */
 function alreadyThere(store: Store, id: string, base: number, changes: readonly Change[]): number {
@@ -168,15 +159,10 @@ function alreadyThere(store: Store, id: string, base: number, changes: readonly 
 }
 
 /** A change's id is its own in its drawing. @throws Problem 422 where one was used before. */
-function refuseUsed(store: Store, id: string, fresh: readonly Change[]): void {
+function refuseUsed(id: string, fresh: readonly Change[]): void {
   const ids = fresh.map((c) => c.id);
-  const isKnown = (of: string): boolean =>
-    store
-      .select({ one: journal.revision })
-      .from(journal)
-      .where(and(eq(journal.drawingId, id), eq(journal.changeId, of)))
-      .get() !== undefined;
-  if (new Set(ids).size < ids.length || ids.some(isKnown))
+  const { made } = prepared();
+  if (new Set(ids).size < ids.length || ids.some((change) => made.get({ id, change }) !== undefined))
     throw new Problem(
       422,
       'used-before',

@@ -4,9 +4,10 @@ import { sizeOf } from '@/core/change/bounds';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { packed } from '@/core/formats/packed';
 import { database, type Store } from './database';
+import { prepared } from './prepared';
 import { notFound, Problem } from './problem';
 import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
-import { drawings, journal } from './tables';
+import { journal } from './tables';
 
 /** So many drawings are remembered, of so many nodes together; a few whatever their size. */
 const MOST_CACHED = 100;
@@ -74,7 +75,7 @@ export function readableState(id: string): State & { damaged?: Damage } {
  * then read when there is time, for whoever changes it.
  */
 export async function readableBytes(id: string): Promise<{ revision: number; bytes: Uint8Array; damaged?: Damage }> {
-  const row = database().select({ revision: drawings.revision }).from(drawings).where(eq(drawings.id, id)).get();
+  const row = prepared().revision.get({ id });
   if (!row) throw notFound('drawing');
   const kept = await packedSnapshot(id, row.revision);
   if (kept) {
@@ -97,7 +98,7 @@ function quietly(run: () => unknown): void {
 }
 
 function replayed(id: string, revision?: number): { state: State; damage: Damage | null } {
-  const row = database().select().from(drawings).where(eq(drawings.id, id)).get();
+  const row = prepared().revision.get({ id });
   if (!row) throw notFound('drawing');
   const wanted = revision ?? row.revision;
   if (wanted > row.revision) throw notFound('revision');
@@ -185,8 +186,4 @@ export const revisionAt = (id: string, at: number): number =>
 
 /** The id of the change that made a revision; none where it is the first, or is missing. */
 export const changeAt = (id: string, revision: number): string | undefined =>
-  database()
-    .select({ changeId: journal.changeId })
-    .from(journal)
-    .where(and(eq(journal.drawingId, id), eq(journal.revision, revision)))
-    .get()?.changeId;
+  prepared().row.get({ id, revision })?.changeId;

@@ -1,8 +1,5 @@
 import { closeSync, existsSync, openSync, readFileSync, writeSync } from 'node:fs';
 import type Database from 'better-sqlite3';
-import { sql } from 'drizzle-orm';
-import type { Store } from '../database';
-import { counts } from '../tables';
 import { writeWhole } from './durable';
 import { lossFile, witnessFile } from './places';
 
@@ -40,17 +37,6 @@ export function endWitness(): void {
 export const acknowledgedIn = (client: Database.Database): number =>
   (client.prepare(`select count from counts where name = 'acknowledged'`).get() as { count: number } | undefined)
     ?.count ?? 0;
-
-/** Counts so many more as acknowledged, within a transaction; how many those are by now. */
-export function countAcknowledged(store: Store, more: number): number {
-  const { count } = store
-    .insert(counts)
-    .values({ name: 'acknowledged', count: more })
-    .onConflictDoUpdate({ target: counts.name, set: { count: sql`${counts.count} + ${more}` } })
-    .returning({ count: counts.count })
-    .get();
-  return count;
-}
 
 /** Acknowledged changes that are gone from the database. */
 export type Loss = { readonly at: number; readonly changes: number };
