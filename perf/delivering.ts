@@ -1,8 +1,8 @@
 import { readSvg, writeSvg, type Drawing } from '../src/core';
 import { firstDelivery, type Delivery } from '../src/core/deliver/delivery';
 import { exportedFile } from '../src/server/jobs/exportedFile';
-import { endThreads } from '../src/server/jobs/pool';
-import { renderCard, wakeThreads } from '../src/server/render';
+import { endJobs } from '../src/server/jobs/pool';
+import { renderCard, wakeJobs } from '../src/server/render';
 import * as scene from './scene';
 
 const A4: Drawing['page'] = { ...scene.drawing(null, 4).page, width: 793.7, height: 1122.5, unit: 'mm', dpi: 300 };
@@ -25,8 +25,8 @@ export async function delivering(lines: number): Promise<Record<string, { ms: nu
   await note('svg read', () => ({ length: readSvg(text) && text.length }));
   await note('pdf', () => file('pdf'));
   await note('png, 300 dpi', () => file('png'));
-  await wakeThreads();
+  await wakeJobs();
   await note('card', () => renderCard(drawing));
-  await endThreads();
+  await endJobs();
   return figures;
 }

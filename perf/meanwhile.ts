@@ -7,7 +7,7 @@ import { moveLines } from '../src/core/edits/lines';
 import { allLines } from '../src/core/drawing/items';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
-import { endThreads } from '../src/server/jobs/pool';
+import { endJobs } from '../src/server/jobs/pool';
 import { appendChanges } from '../src/server/append';
 import { stateOf } from '../src/server/journal';
 import { exportedDrawing } from '../src/server/render';
@@ -45,7 +45,7 @@ export async function acknowledgedMeanwhile(lines: number): Promise<Summary> {
     await all;
     return summary(waits);
   } finally {
-    await endThreads();
+    await endJobs();
     closeDatabase();
     if (before === undefined) delete process.env.YELLOW_QUILL_DATA;
     else process.env.YELLOW_QUILL_DATA = before;

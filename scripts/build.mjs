@@ -1,4 +1,4 @@
-/** `npm run build`: the pages, and what the server does in threads of its own. */
+/** `npm run build`: the pages, and what the server does in processes of its own. */
 import { buildAll, ensureInstalled } from './steps.mjs';
 
 ensureInstalled();

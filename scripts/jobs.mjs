@@ -1,6 +1,6 @@
 /**
- * Puts what the server does in threads and processes of its own into files that Node runs as they are: `node scripts/jobs.mjs`
- * both, where the built program looks for them; `node scripts/jobs.mjs file` the threads' alone, there.
+ * Puts what the server does in processes of its own into files that Node runs as they are: `node scripts/jobs.mjs`
+ * both, where the built program looks for them; `node scripts/jobs.mjs file` the jobs' alone, there.
  */
 import { build } from 'esbuild';
 import path from 'node:path';
@@ -17,7 +17,16 @@ const bundle = (entry, outfile) =>
     platform: 'node',
     format: 'cjs',
     target: 'node20',
-    external: ['@aws-sdk/client-s3', '@napi-rs/canvas', 'better-sqlite3', 'css-tree', 'fontkit', 'paper', 'pdfkit', 'sharp'],
+    external: [
+      '@aws-sdk/client-s3',
+      '@napi-rs/canvas',
+      'better-sqlite3',
+      'css-tree',
+      'fontkit',
+      'paper',
+      'pdfkit',
+      'sharp',
+    ],
     logLevel: 'warning',
   });
 

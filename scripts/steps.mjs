@@ -107,7 +107,7 @@ export function ensureBuilt() {
   return buildAll();
 }
 
-/** The pages, and what the server does in threads of its own. */
+/** The pages, and what the server does in processes of its own. */
 export function buildAll() {
   say('Building');
   return runTool('next', ['build']) && run(process.execPath, ['scripts/jobs.mjs']);

@@ -4,9 +4,9 @@ export async function register(): Promise<void> {
     const { startKeeping } = await import('./server/keeping/keeper');
     const { logError } = await import('./server/log');
     startKeeping();
-    // The first card does not wait for a thread to begin.
+    // The first card does not wait for a process to begin.
     setTimeout(() => {
-      void import('./server/render').then(({ wakeThreads }) => wakeThreads()).catch(logError);
+      void import('./server/render').then(({ wakeJobs }) => wakeJobs()).catch(logError);
     }, 2_000).unref();
     // When all else has begun.
     setTimeout(() => {

@@ -1,7 +1,7 @@
 import { withoutPictures } from '@/core/drawing/items';
 import type { PictureBytes } from '@/core/formats/svg/pictures';
 import { keepDrawing } from './drawings';
-import { inThread } from './jobs/pool';
+import { doneApart } from './jobs/pool';
 import { takePicture } from './pictures';
 import { Problem } from './problem';
 
@@ -11,12 +11,12 @@ const WITHIN_MS = 60_000;
 export type Imported = { id: string; revision: number; dropped: { what: string; why: string }[] };
 
 /**
- * Keeps an SVG as a new drawing, read in a thread of its own. @throws Problem 400 for what is no SVG or has nothing in it that
+ * Keeps an SVG as a new drawing, read in a process of its own. @throws Problem 400 for what is no SVG or has nothing in it that
  * can be kept, 413 for too much.
  */
 export async function importSvg(title: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Imported> {
   if (bytes.length === 0) throw new Problem(400, 'empty', 'The file is empty. Nothing was brought in.');
-  const { drawing, dropped, pictures } = await inThread('readSvg', [bytes], { signal, within: WITHIN_MS });
+  const { drawing, dropped, pictures } = await doneApart('readSvg', [bytes], { signal, within: WITHIN_MS });
   if (drawing.sheets.every((s) => s.items.length === 0))
     throw new Problem(400, 'nothing-in-it', 'There is nothing in this SVG that can be drawn. Nothing was brought in.');
   const bad = await refusedPictures(pictures);

@@ -7,7 +7,7 @@ import type { Motion } from '@/core/replay/motion';
 import { leavesOf, sceneOf } from '@/core/scene/scene';
 import { isRaster } from '@/core/deliver/fileFormats';
 import type { FileOptions } from './jobs/exportedFile';
-import { inThread, type InThread } from './jobs/pool';
+import { doneApart, type JobWays } from './jobs/pool';
 import type { PictureFiles } from './jobs/seenPictures';
 import { soundOriginal } from './originals';
 import { shownFile, uprightFile, type ShownSize } from './pictures';
@@ -21,7 +21,7 @@ const CARD_SIDE = 480;
 
 const packs = new WeakMap<Drawing, Uint8Array>();
 
-/** A drawing packed for a thread; once, for as long as it is the same. */
+/** A drawing packed for a job; once, for as long as it is the same. */
 export function packedOnce(drawing: Drawing): Uint8Array {
   let bytes = packs.get(drawing);
   if (!bytes) packs.set(drawing, (bytes = packed(drawing)));
@@ -43,13 +43,13 @@ export type Asked = Omit<FileOptions, 'size'> & Partial<Pick<FileOptions, 'size'
 
 /**
  * A drawing as a file of any kind, made beside the server's own work.
- * @throws Problem 413 for a size beyond what can be drawn, and whatever stops a thread.
+ * @throws Problem 413 for a size beyond what can be drawn, and whatever stops a job.
  */
 export async function exportedDrawing(
   drawing: Drawing,
   wanted: Delivery,
   asked: Asked,
-  how: InThread = {},
+  how: JobWays = {},
 ): Promise<Uint8Array> {
   const options = { ...asked, size: asked.size ?? pixelSize(drawing, wanted, asked.beside) };
   const { width, height } = options.size;
@@ -61,7 +61,7 @@ export async function exportedDrawing(
     );
   const files = await pictureFiles(asked.beside ?? [drawing], wanted.reference);
   const packedOptions = { ...options, beside: asked.beside?.map(packedOnce) };
-  return inThread('exportedFile', [packedOnce(drawing), wanted, packedOptions, files, folder('derived')], how);
+  return doneApart('exportedFile', [packedOnce(drawing), wanted, packedOptions, files, folder('derived')], how);
 }
 
 /** A drawing that draws itself: one file, or one for each picture. @throws Problem as for a file. */
@@ -70,10 +70,10 @@ export async function movingDrawing(
   wanted: Delivery,
   motion: Motion,
   title: string,
-  how: InThread,
+  how: JobWays,
 ): Promise<Uint8Array[]> {
   const files = await pictureFiles([drawing], wanted.reference);
-  return inThread('movingFile', [packedOnce(drawing), wanted, motion, title, files, folder('derived')], how);
+  return doneApart('movingFile', [packedOnce(drawing), wanted, motion, title, files, folder('derived')], how);
 }
 
 /** The files of drawings' pictures: as they came, or of a size that they are shown in. */
@@ -107,11 +107,11 @@ export async function missingPictures(drawings: readonly Drawing[], references: 
 /** The picture on a drawing's card: its page with references and lines. WebP. */
 export async function renderCard(drawing: Drawing): Promise<Uint8Array> {
   const files = await pictureFiles([drawing], true, 'quarter');
-  return inThread('card', [packedOnce(drawing), CARD_SIDE, files, folder('derived')]);
+  return doneApart('card', [packedOnce(drawing), CARD_SIDE, files, folder('derived')]);
 }
 
-/** Has a thread begin, and what cards need be in it. */
-export async function wakeThreads(): Promise<void> {
+/** Has a process begin, and what cards need be in it. */
+export async function wakeJobs(): Promise<void> {
   const page = plainPage({ width: 1, height: 1, unit: 'px', dpi: 96, ground: null });
   await renderCard(emptyDrawing(page, { id: 's', name: '', tag: '#000000' }));
 }

@@ -6,7 +6,7 @@ import { paintLeaves } from '@/painting/paintLeaves';
 import { firstDelivery } from '@/core/deliver/delivery';
 import { picturesOf, type PictureFiles } from './seenPictures';
 
-/** Threads paint as the bench's tiles do, on canvases of their own. */
+/** Jobs paint as the bench's tiles do, on canvases of their own. */
 Object.assign(globalThis, {
   Path2D,
   OffscreenCanvas: function OffscreenCanvas(width: number, height: number) {

@@ -1,3 +1,4 @@
+import { setPriority } from 'node:os';
 import { worker, workerEmit } from 'workerpool';
 import type { Delivery } from '@/core/deliver/delivery';
 import { unpacked } from '@/core/formats/packed';
@@ -6,16 +7,20 @@ import type { FileOptions } from './exportedFile';
 import type { JournalRow } from './history';
 import type { PictureFiles } from './seenPictures';
 
-/** What is refused is an answer: an error loses its kind on its way out of a thread. */
-export type Answer<T> = { readonly done: T } | { readonly refused: string };
+/** What is refused is an answer: an error loses its kind on its way out of a process. */
+export type Answer<T> = ({ readonly done: T } | { readonly refused: string }) & { readonly isSwollen: boolean };
+
+/** A process that rests with more than this is ended, and another begun. */
+const MOST_AT_REST = 700 * 1024 * 1024;
+const isSwollen = (): boolean => process.memoryUsage.rss() > MOST_AT_REST;
 
 const answered =
   <A extends unknown[], T>(job: (...args: A) => T | Promise<T>) =>
   async (...args: A): Promise<Answer<T>> => {
     try {
-      return { done: await job(...args) };
+      return { done: await job(...args), isSwollen: isSwollen() };
     } catch (error) {
-      if (error instanceof RangeError) return { refused: error.message };
+      if (error instanceof RangeError) return { refused: error.message, isSwollen: isSwollen() };
       throw error;
     }
   };
@@ -24,7 +29,7 @@ const answered =
 type PackedDrawing = Uint8Array;
 type PackedOptions = Omit<FileOptions, 'beside'> & { readonly beside?: readonly PackedDrawing[] };
 
-/** What threads do. Each job brings in what it needs when it is first asked for: a card waits for no writer of PDF. */
+/** What is done apart. Each job brings in what it needs when it is first asked for: a card waits for no writer of PDF. */
 const jobs = {
   /** An SVG's bytes as a drawing, with its pictures. */
   readSvg: answered(async (bytes: Uint8Array) => {
@@ -78,4 +83,6 @@ export type Jobs = typeof jobs;
 /** What a job gives. */
 export type Done<K extends keyof Jobs> = Awaited<ReturnType<Jobs[K]>> extends Answer<infer T> ? T : never;
 
+// Whoever saves goes before (nice, POSIX).
+setPriority(10);
 worker(jobs);

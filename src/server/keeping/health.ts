@@ -1,6 +1,6 @@
 import { statfsSync } from 'node:fs';
 import { database } from '../database';
-import { threadsNow } from '../jobs/pool';
+import { jobsNow } from '../jobs/pool';
 import { dataFolder } from '../place';
 import { listBackups } from './backups';
 import { lastReport } from './check';
@@ -15,7 +15,7 @@ export type Health = {
   readonly acknowledged: number | null;
   readonly disk: { readonly free: number };
   readonly memory: number;
-  /** Jobs at work, and those that wait for a thread. */
+  /** Jobs at work, and those that wait for their turn. */
   readonly jobs: { readonly working: number; readonly waiting: number };
   readonly checked: { readonly at: number; readonly findings: number } | null;
   readonly backup: { readonly at: number; readonly name: string } | null;
@@ -33,7 +33,7 @@ export function healthNow(): Health {
     acknowledged: trouble ? null : acknowledgedIn(database().$client),
     disk: { free: bavail * bsize },
     memory: process.memoryUsage.rss(),
-    jobs: threadsNow(),
+    jobs: jobsNow(),
     checked: report && { at: report.at, findings: report.findings.length },
     backup: backup ? { at: backup.at, name: backup.name } : null,
     lost: lossOf(place)?.changes ?? 0,

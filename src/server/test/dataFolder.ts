@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { closeDatabase } from '../database';
 import { endDecoding } from '../decoding';
-import { endThreads } from '../jobs/pool';
+import { endJobs } from '../jobs/pool';
 
 /** A data folder of its own for each test file, on a real disk; gone afterwards. */
 export function freshDataFolder(): void {
@@ -13,7 +13,7 @@ export function freshDataFolder(): void {
     process.env.YELLOW_QUILL_DATA = place;
   });
   afterAll(async () => {
-    await endThreads();
+    await endJobs();
     await endDecoding();
     closeDatabase();
     rmSync(place, { recursive: true, force: true });
