@@ -3,8 +3,9 @@ import { applyChange, type Change, type Cubic, type Drawing, type GrayImage, typ
 import type { SettleFigures } from '@/core/edits/settle';
 import { settledLines } from '@/core/edits/settleLines';
 import { CoveredInk, type CoverFigures, type OpenPatch } from '@/core/check/coveredInk';
-import { findingNotes } from '@/core/check/findNotes';
+import { findingNotes, type NotePart } from '@/core/check/findNotes';
 import { type LineDistance } from '@/core/check/lineDistance';
+import { unpacked } from '@/core/formats/packed';
 import { referenceBeneath } from '@/core/drawing/beneath';
 import { MeasuredLines, type DistanceSums } from '@/core/check/measuredLines';
 import { noteLimits, type Note } from '@/core/check/note';
@@ -60,8 +61,9 @@ function workOn<T>(steps: Generator<void, T>, ms: number): IteratorResult<void, 
 
 /** All that is asked of the checks. */
 export const checks = {
-  load(next: Drawing): void {
-    drawing = next;
+  /** Begins with a drawing, packed or not. */
+  load(next: Drawing | ArrayBuffer): void {
+    drawing = next instanceof ArrayBuffer ? unpacked(new Uint8Array(next)) : next;
     told = new Map();
     lines = new MeasuredLines(pictures);
     ink = new CoveredInk(pictures);
@@ -126,10 +128,10 @@ export const checks = {
   outline: (reference: string, key: string, reach: number): Cubic[] | null =>
     drawing && ink.outline(drawing, reference, key, reach),
 
-  /** Looks for notes for some ms; null when that is not all done. */
-  notes(ms: number): Note[] | null {
+  /** Looks for notes for some ms, all or a part of them; null when that is not all done. */
+  notes(ms: number, parts?: readonly NotePart[]): Note[] | null {
     if (!drawing) return [];
-    if (finding?.drawing !== drawing) finding = { drawing, steps: findingNotes(drawing) };
+    if (finding?.drawing !== drawing) finding = { drawing, steps: findingNotes(drawing, noteLimits, parts) };
     const step = workOn(finding.steps, ms);
     if (!step.done) return null;
     finding = null;

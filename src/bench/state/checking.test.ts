@@ -3,7 +3,7 @@ import { addLine, removeLines } from '@/core/edits/lines';
 import { moveNodes } from '@/core/edits/nodes';
 import { laidReference } from '@/core/test/laidReference';
 import { levelLine as level, twoStrokes } from '@/core/test/levelLines';
-import { checks } from '@/workers/checks';
+import { checks as own } from '@/workers/checks';
 import { Checking, type Checker } from './checking';
 import { preferences, prefer } from './preferences';
 import { createBench, type Bench } from './store';
@@ -17,15 +17,17 @@ jest.mock('./corrections', () => ({
 
 /** The checks themselves, asked as a worker is; and what it was asked. */
 class Near implements Checker {
+  constructor(private readonly checks: typeof own) {}
+
   onFailure = (): void => undefined;
   readonly asked: string[] = [];
-  readonly api = new Proxy(checks, {
+  readonly api = new Proxy(own, {
     get:
-      (all, name: keyof typeof checks) =>
+      (_, name: keyof typeof own) =>
       async (...given: unknown[]): Promise<unknown> => {
         this.asked.push(name);
         await Promise.resolve();
-        return (all[name] as (...g: unknown[]) => unknown)(...given);
+        return (this.checks[name] as (...g: unknown[]) => unknown)(...given);
       },
   });
   ask: Checker['ask'] = (question) => question(this.api as unknown as Parameters<typeof question>[0]);
@@ -41,6 +43,13 @@ const drawing = (...lines: Line[]): Drawing => {
 let target: EventTarget;
 let bench: Bench;
 let near: Near;
+let seeker: Near;
+/** Other workers have their own. */
+const [others, more] = [1, 2].map(() => {
+  let theirs = own;
+  jest.isolateModules(() => (theirs = (jest.requireActual('@/workers/checks') as { checks: typeof own }).checks));
+  return theirs;
+});
 let checking: Checking;
 const state = () => checking.store.getState();
 const soon = (ms = 3_000): Promise<void> => jest.advanceTimersByTimeAsync(ms);
@@ -48,8 +57,9 @@ const soon = (ms = 3_000): Promise<void> => jest.advanceTimersByTimeAsync(ms);
 async function begin(d: Drawing, stage: 'refine' | 'trace' = 'refine'): Promise<void> {
   target = new EventTarget();
   bench = createBench({ id: 'd', title: 'Test', stage, drawing: d, revision: 0 });
-  near = new Near();
-  checking = new Checking(bench, near, target as Window);
+  near = new Near(own);
+  seeker = new Near(others);
+  checking = new Checking(bench, near, { own: seeker, between: new Near(more) }, target as Window);
   await soon();
 }
 
@@ -168,11 +178,37 @@ test('several notes can be put right at once; what was worked out for a drawing 
 test('while lines are traced they are looked through ahead, a change at a time, and without their pictures', async () => {
   await begin(drawing(level('a', 100, 100)), 'trace');
   await soon();
-  expect(near.asked).toEqual(['load', 'notes']);
+  expect(seeker.asked).toEqual(['load', 'notes']);
   bench.commit(addLine(bench.getState().drawing, 's', level('b', 200, 200)));
   await soon(1_000);
-  expect(near.asked).toEqual(['load', 'notes', 'change']);
+  expect(seeker.asked).toEqual(['load', 'notes', 'change']);
   await soon();
-  expect(near.asked).toEqual(['load', 'notes', 'change', 'notes']);
+  expect(seeker.asked).toEqual(['load', 'notes', 'change', 'notes']);
   expect(state().sought).toBe(false);
+  expect(near.asked).toEqual([]);
+});
+
+test('notes do not wait for what is measured; where their worker fails it begins again', async () => {
+  target = new EventTarget();
+  bench = createBench({
+    id: 'd',
+    title: 'Test',
+    stage: 'refine',
+    drawing: drawing(level('a', 100, 100, 100, 100)),
+    revision: 0,
+  });
+  near = new Near(own);
+  seeker = new Near(others);
+  const ask = near.ask;
+  near.ask = (question) => (near.asked.includes('picture') ? new Promise(() => undefined) : ask(question));
+  checking = new Checking(bench, near, { own: seeker, between: new Near(more) }, target as Window);
+  await soon(1_000);
+  expect(state()).toMatchObject({ sought: true, sums: null });
+  expect(checking.openOf('needless').length).toBeGreaterThan(0);
+  seeker.onFailure();
+  bench.commit(addLine(bench.getState().drawing, 's', level('b', 200, 200)));
+  await soon();
+  bench.setState({ stage: 'trace' });
+  await soon(4_000);
+  expect(seeker.asked.filter((q) => q === 'load')).toHaveLength(2);
 });

@@ -1,6 +1,7 @@
 import { transfer } from 'comlink';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Drawing, Reference } from '@/core';
+import type { NotePart } from '@/core/check/findNotes';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';
@@ -11,6 +12,8 @@ import { correct, sourceOf } from './corrections';
 import { HandAtWork } from './handAtWork';
 import type { LazyWorker } from './lazyWorker';
 import { LookingAhead } from './lookingAhead';
+import { NoteSeeker } from './noteSeeker';
+import { bytesOf } from './opening';
 import { preferences } from './preferences';
 import type { Bench } from './store';
 
@@ -18,7 +21,7 @@ import type { Bench } from './store';
 export type Checker = Pick<LazyWorker<Checks>, 'ask' | 'end' | 'onFailure'>;
 
 /** The page comes first: what is drawn on it is to be seen before it is checked. */
-const FIRST_MS = 1_500;
+const FIRST_MS = { notes: 250, measures: 1_500 };
 /** The wash and the notes wait until nothing changes for so long. */
 const QUIET_MS = 450;
 /** While much is measured for the first time, what is found is shown so often. */
@@ -34,11 +37,15 @@ export class Checking {
   readonly store: StoreApi<Checked> = createStore<Checked>()(() => nothingChecked);
   private readonly hand: HandAtWork;
   private readonly ahead: LookingAhead;
+  private readonly seeker: NoteSeeker;
+  /** The drawing that notes are being looked for in. */
+  private seeking: Drawing | null = null;
   private readonly stop: (() => void)[] = [];
   private loaded = false;
   private readonly sent = new Map<string, string>();
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private quietTimer: ReturnType<typeof setTimeout> | undefined;
+  private firstTimer: ReturnType<typeof setTimeout> | undefined;
   private isLive = false;
   private isMeasuring = false;
   private again = false;
@@ -46,15 +53,17 @@ export class Checking {
   /** As the worker last told them of the drawing itself. */
   private readonly settled = new Map<string, LineDistance>();
 
-  /** The checker, which may have to begin again, and where a hand is heard of: a worker and the window but for tests. */
+  /** The checker and who look for notes, which may have to begin again: workers; where a hand is heard of: the window. */
   constructor(
     private readonly bench: Bench,
     private readonly worker: Checker,
+    seekers: Record<NotePart, Checker>,
     hands: Pick<Window, 'addEventListener'>,
   ) {
     this.hand = new HandAtWork(hands);
     this.ask = new Asking(bench, worker, () => this.ready());
-    this.ahead = new LookingAhead(bench, worker, this.hand, { drawing: () => this.load(), all: () => this.ready() });
+    this.seeker = new NoteSeeker(bench, seekers, this.hand);
+    this.ahead = new LookingAhead(bench, worker, this.seeker, () => this.ready());
     worker.onFailure = () => this.forget();
     this.stop.push(
       bench.onChange(({ change }) => {
@@ -72,13 +81,17 @@ export class Checking {
         if (wants || p.inkReach !== before.inkReach || p.deliverCards !== before.deliverCards) this.rest(0);
       }),
     );
-    if (this.isWanted) this.rest(FIRST_MS);
+    if (!this.isWanted) return;
+    this.rest(FIRST_MS.measures);
+    this.firstTimer = setTimeout(() => void this.seek(), FIRST_MS.notes);
   }
 
   dispose(): void {
     clearTimeout(this.restTimer);
     clearTimeout(this.quietTimer);
+    clearTimeout(this.firstTimer);
     this.ahead.dispose();
+    this.seeker.dispose();
     this.stop.forEach((f) => f());
     this.hand.dispose();
     this.worker.end();
@@ -92,6 +105,12 @@ export class Checking {
 
   private get isSummed(): boolean {
     return this.bench.getState().stage === 'deliver' && preferences.getState().deliverCards === 'ready';
+  }
+
+  /** Whether a drawing is still as it was, and to be checked. */
+  private isAt(drawing: Drawing): boolean {
+    const s = this.bench.getState();
+    return s.drawing === drawing && !s.preview && this.isWanted;
   }
 
   /** What is measured: what is looked at, and all of it where it is summed up. */
@@ -135,7 +154,7 @@ export class Checking {
     const { drawing } = this.bench.getState();
     this.loaded = true;
     this.settled.clear();
-    await this.worker.ask((api) => api.load(drawing));
+    await this.worker.ask((api) => api.load(bytesOf(drawing) ?? drawing));
   }
 
   /** The worker with the drawing and its pictures in it. */
@@ -164,6 +183,8 @@ export class Checking {
   private async measure(): Promise<void> {
     if (this.isMeasuring) return;
     this.isMeasuring = true;
+    // The first time they are not kept waiting.
+    if (!this.store.getState().sought) void this.seek();
     try {
       do {
         this.again = false;
@@ -216,10 +237,8 @@ export class Checking {
   /** What is worth looking for only when nothing changes. */
   private async quiet(): Promise<void> {
     const { drawing } = this.bench.getState();
-    const isCurrent = (): boolean => {
-      const s = this.bench.getState();
-      return s.drawing === drawing && !s.preview && this.isWanted && !this.again;
-    };
+    const isCurrent = (): boolean => this.isAt(drawing) && !this.again;
+    void this.seek();
     try {
       await this.hand.rest();
       const { inkReach } = preferences.getState();
@@ -230,18 +249,21 @@ export class Checking {
         this.store.getState().uncovered.forEach((c) => c.wash?.close());
         this.store.setState({ uncovered });
       }
-      while (isCurrent()) {
-        await this.hand.rest();
-        const notes = await this.worker.ask((api) => api.notes(SLICE_MS));
-        if (!notes) continue;
-        if (!isCurrent()) return;
-        this.sayOpen(notes);
-        this.store.setState({ sought: true });
-        return;
-      }
     } catch {
       // The worker has failed, and says so itself.
     }
+  }
+
+  private async seek(): Promise<void> {
+    const { drawing } = this.bench.getState();
+    if (this.seeking === drawing) return;
+    this.seeking = drawing;
+    // Where a worker fails they are looked for again with the next change.
+    const notes = await this.seeker.seek(() => this.isAt(drawing)).catch(() => null);
+    if (this.seeking === drawing) this.seeking = null;
+    if (!notes) return;
+    this.sayOpen(notes);
+    this.store.setState({ sought: true });
   }
 
   /** Measures the lines under the hand; what moves on meanwhile is asked for next, the rest is passed over. */

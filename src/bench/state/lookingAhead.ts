@@ -1,18 +1,17 @@
-import { SLICE_MS } from './asking';
 import type { Checker } from './checking';
-import type { HandAtWork } from './handAtWork';
+import type { NoteSeeker } from './noteSeeker';
 import type { Bench } from './store';
 
 /** The page comes first: pictures are looked through so long after Ink was come to. */
 const WIDTHS_MS = 1_500;
-/** Lines that are being traced are looked through when nothing has changed for so long, if there are no more than so many. */
-const NOTES = { ms: 3_000, lines: 4_000 };
-
-/** Has the checks' worker with the drawing in it, or with its pictures as well. */
-type Load = { readonly drawing: () => Promise<void>; readonly all: () => Promise<void> };
+/**
+ * Lines that are being traced are looked through when nothing has changed for so long, after opening soon, if there are no more
+ * than so many.
+ */
+const NOTES = { ms: 3_000, firstMs: 1_000, lines: 4_000 };
 
 /**
- * What the checks' worker can know before it is asked: notes are looked for while lines are traced, so that Refine has
+ * What the checks can know before they are asked: notes are looked for while lines are traced, so that Refine has
  * them at once; pictures are looked through in Ink, so that reading widths from them takes no time.
  */
 export class LookingAhead {
@@ -22,13 +21,14 @@ export class LookingAhead {
   constructor(
     private readonly bench: Bench,
     private readonly worker: Checker,
-    private readonly hand: HandAtWork,
-    private readonly load: Load,
+    private readonly seeker: NoteSeeker,
+    /** Has the checks' worker with the drawing and its pictures in it. */
+    private readonly load: () => Promise<void>,
   ) {
     this.stop = bench.subscribe((s, before) => {
       if (s.stage !== before.stage || (s.stage === 'trace' && s.drawing !== before.drawing)) this.begin();
     });
-    this.begin();
+    this.begin(NOTES.firstMs);
   }
 
   dispose(): void {
@@ -36,10 +36,10 @@ export class LookingAhead {
     this.stop();
   }
 
-  private begin(): void {
+  private begin(notesMs = NOTES.ms): void {
     clearTimeout(this.timer);
     const { stage } = this.bench.getState();
-    if (stage === 'trace') this.timer = setTimeout(() => void this.notes(), NOTES.ms);
+    if (stage === 'trace') this.timer = setTimeout(() => void this.notes(), notesMs);
     if (stage === 'ink') this.timer = setTimeout(() => void this.widths(), WIDTHS_MS);
   }
 
@@ -51,22 +51,14 @@ export class LookingAhead {
     };
     const items = drawing.sheets.reduce((n, s) => n + s.items.length, 0);
     if (items === 0 || items > NOTES.lines) return;
-    try {
-      await this.hand.rest();
-      if (isCurrent()) await this.load.drawing();
-      while (isCurrent()) {
-        await this.hand.rest();
-        if (await this.worker.ask((api) => api.notes(SLICE_MS))) return;
-      }
-    } catch {
-      // The worker has failed, and says so itself.
-    }
+    // Where the worker fails it is tried again with the next change.
+    await this.seeker.seek(isCurrent).catch(() => null);
   }
 
   private async widths(): Promise<void> {
     if (this.bench.getState().stage !== 'ink') return;
     try {
-      await this.load.all();
+      await this.load();
       await this.worker.ask((api) => api.prepareWidths());
     } catch {
       // The worker has failed, and says so itself.
