@@ -8,7 +8,7 @@ const WIDTHS_MS = 1_500;
  * Lines that are being traced are looked through when nothing has changed for so long, after opening soon, if there are no more
  * than so many.
  */
-const NOTES = { ms: 3_000, firstMs: 1_000, lines: 4_000 };
+const NOTES = { ms: 3_000, firstMs: 400, lines: 4_000 };
 
 /**
  * What the checks can know before they are asked: notes are looked for while lines are traced, so that Refine has
