@@ -1,22 +1,16 @@
 import { expect, test, type Page } from '@playwright/test';
-import type axe from 'axe-core';
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
+import AxeBuilder from '@axe-core/playwright';
 import { BenchHand, demoCopy } from './bench';
-
-const source = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
 
 /** What an independent checker finds that keeps someone from using what is shown: findings that are serious or worse. */
 async function serious(page: Page): Promise<string[]> {
-  await page.evaluate(source);
-  return page.evaluate(async () => {
-    const { violations } = await (globalThis as unknown as { axe: typeof axe }).axe.run(document, {
-      resultTypes: ['violations'],
-    });
-    return violations
-      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-      .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)}`));
-  });
+  const { violations } = await new AxeBuilder({ page })
+    .setLegacyMode()
+    .options({ resultTypes: ['violations'] })
+    .analyze();
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)}`));
 }
 
 const clean = (page: Page, where: string) =>

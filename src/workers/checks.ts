@@ -3,7 +3,7 @@ import { applyChange, type Change, type Cubic, type Drawing, type GrayImage, typ
 import type { SettleFigures } from '@/core/edits/settle';
 import { settledLines } from '@/core/edits/settleLines';
 import { CoveredInk, type CoverFigures, type OpenPatch } from '@/core/check/coveredInk';
-import { findingNotes, type NotePart } from '@/core/check/findNotes';
+import { findingNotes, type Share } from '@/core/check/findNotes';
 import { type LineDistance } from '@/core/check/lineDistance';
 import { unpacked } from '@/core/formats/packed';
 import { referenceBeneath } from '@/core/drawing/beneath';
@@ -128,10 +128,10 @@ export const checks = {
   outline: (reference: string, key: string, reach: number): Cubic[] | null =>
     drawing && ink.outline(drawing, reference, key, reach),
 
-  /** Looks for notes for some ms, all or a part of them; null when that is not all done. */
-  notes(ms: number, parts?: readonly NotePart[]): Note[] | null {
+  /** Looks for notes in a share of the lines for some ms; null when that is not all done. What is found is to be gathered. */
+  notes(ms: number, share?: Share): Note[] | null {
     if (!drawing) return [];
-    if (finding?.drawing !== drawing) finding = { drawing, steps: findingNotes(drawing, noteLimits, parts) };
+    if (finding?.drawing !== drawing) finding = { drawing, steps: findingNotes(drawing, noteLimits, share) };
     const step = workOn(finding.steps, ms);
     if (!step.done) return null;
     finding = null;

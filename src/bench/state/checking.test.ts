@@ -59,7 +59,7 @@ async function begin(d: Drawing, stage: 'refine' | 'trace' = 'refine'): Promise<
   bench = createBench({ id: 'd', title: 'Test', stage, drawing: d, revision: 0 });
   near = new Near(own);
   seeker = new Near(others);
-  checking = new Checking(bench, near, { own: seeker, between: new Near(more) }, target as Window);
+  checking = new Checking(bench, near, [seeker, new Near(more)], target as Window);
   await soon();
 }
 
@@ -201,7 +201,7 @@ test('notes do not wait for what is measured; where their worker fails it begins
   seeker = new Near(others);
   const ask = near.ask;
   near.ask = (question) => (near.asked.includes('picture') ? new Promise(() => undefined) : ask(question));
-  checking = new Checking(bench, near, { own: seeker, between: new Near(more) }, target as Window);
+  checking = new Checking(bench, near, [seeker, new Near(more)], target as Window);
   await soon(1_000);
   expect(state()).toMatchObject({ sought: true, sums: null });
   expect(checking.openOf('needless').length).toBeGreaterThan(0);

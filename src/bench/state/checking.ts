@@ -1,7 +1,6 @@
 import { transfer } from 'comlink';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Drawing, Reference } from '@/core';
-import type { NotePart } from '@/core/check/findNotes';
 import type { LineDistance } from '@/core/check/lineDistance';
 import { openNotes, type Note, type NoteKind } from '@/core/check/note';
 import { differingLines } from '../canvas/liveLines';
@@ -57,7 +56,7 @@ export class Checking {
   constructor(
     private readonly bench: Bench,
     private readonly worker: Checker,
-    seekers: Record<NotePart, Checker>,
+    seekers: readonly Checker[],
     hands: Pick<Window, 'addEventListener'>,
   ) {
     this.hand = new HandAtWork(hands);

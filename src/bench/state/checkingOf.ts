@@ -15,7 +15,7 @@ const checkings = new WeakMap<Bench, Checking>();
 export const checkingOf = (bench: Bench): Checking | undefined => checkings.get(bench);
 
 export function startChecking(bench: Bench): () => void {
-  const checking = new Checking(bench, checkWorker(), { own: checkWorker(), between: checkWorker() }, window);
+  const checking = new Checking(bench, checkWorker(), [checkWorker(), checkWorker()], window);
   checkings.set(bench, checking);
   return () => checking.dispose();
 }

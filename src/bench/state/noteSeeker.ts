@@ -1,4 +1,4 @@
-import { inOrder, noteParts, type NotePart } from '@/core/check/findNotes';
+import { gathered } from '@/core/check/findNotes';
 import type { Note } from '@/core/check/note';
 import type { Checker } from './checking';
 import type { HandAtWork } from './handAtWork';
@@ -8,7 +8,7 @@ import type { Bench } from './store';
 /** Nobody else waits for these workers. */
 const SLICE_MS = 60;
 
-/** Looks for notes, in workers of its own, each for its part of them: they do not wait for what is measured, nor that for them. */
+/** Looks for notes, in workers of its own, each in its share of the lines: they do not wait for what is measured, nor that for them. */
 export class NoteSeeker {
   private loaded = false;
   private announced = false;
@@ -16,15 +16,15 @@ export class NoteSeeker {
 
   constructor(
     private readonly bench: Bench,
-    private readonly workers: Readonly<Record<NotePart, Checker>>,
+    private readonly workers: readonly Checker[],
     private readonly hand: HandAtWork,
   ) {
-    for (const worker of this.all) worker.onFailure = () => (this.loaded = false);
+    for (const worker of this.workers) worker.onFailure = () => (this.loaded = false);
     this.stop = [
       bench.onChange(({ change }) => {
         this.announced = true;
         if (!this.loaded) return;
-        for (const worker of this.all) void worker.ask((api) => api.change(change)).catch(() => undefined);
+        for (const worker of this.workers) void worker.ask((api) => api.change(change)).catch(() => undefined);
       }),
       bench.subscribe((s, before) => {
         if (s.drawing === before.drawing) return;
@@ -35,35 +35,32 @@ export class NoteSeeker {
     ];
   }
 
-  private get all(): Checker[] {
-    return noteParts.map((part) => this.workers[part]);
-  }
-
   dispose(): void {
     this.stop.forEach((f) => f());
-    for (const worker of this.all) worker.end();
+    for (const worker of this.workers) worker.end();
   }
 
   /** All notes of the drawing as it is, a slice at a time, while no hand is at work; null once they are not wanted any more. */
   async seek(isWanted: () => boolean): Promise<Note[] | null> {
     await this.hand.rest();
     if (!isWanted()) return null;
+    const { drawing } = this.bench.getState();
     // Each is asked after it was given the drawing.
-    const [, ...notes] = await Promise.all([this.load(), ...noteParts.map((part) => this.part(part, isWanted))]);
-    return isWanted() && notes.every((n) => n !== null) ? inOrder(notes.flat()) : null;
+    const [, ...found] = await Promise.all([this.load(), ...this.workers.map((_, i) => this.share(i, isWanted))]);
+    return isWanted() && found.every((n) => n !== null) ? gathered(drawing, found.flat()) : null;
   }
 
   private async load(): Promise<void> {
     if (this.loaded) return;
     this.loaded = true;
     const { drawing } = this.bench.getState();
-    await Promise.all(this.all.map((worker) => worker.ask((api) => api.load(bytesOf(drawing) ?? drawing))));
+    await Promise.all(this.workers.map((worker) => worker.ask((api) => api.load(bytesOf(drawing) ?? drawing))));
   }
 
-  private async part(part: NotePart, isWanted: () => boolean): Promise<Note[] | null> {
+  private async share(take: number, isWanted: () => boolean): Promise<Note[] | null> {
     while (isWanted()) {
       await this.hand.rest();
-      const notes = await this.workers[part].ask((api) => api.notes(SLICE_MS, [part]));
+      const notes = await this.workers[take].ask((api) => api.notes(SLICE_MS, { of: this.workers.length, take }));
       if (notes) return notes;
     }
     return null;

@@ -11,9 +11,10 @@ import {
 } from '@/core';
 import { waveThrough, unwave } from '../edits/notes';
 import { cornerAt } from '../drawing/run';
-import { findNotes } from './findNotes';
+import { findingNotes, findNotes, gathered } from './findNotes';
 import { fixAll, fixNote } from '../edits/fix/fixNote';
-import { openNotes, type NoteKind } from './note';
+import { noteLimits, openNotes, type Note, type NoteKind } from './note';
+import { wanderingDrawing } from '../test/drawings';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const open = (...nodes: Node[]): Run => ({ closed: false, nodes });
@@ -130,4 +131,20 @@ test('what is waved through stays away, until it is asked for again or changes',
   ).toHaveLength(1);
   const again = applyChange(waved, { id: 'u', ...unwave(waved) });
   expect(openNotes(again, findNotes(again))).toHaveLength(1);
+});
+
+test('looked for in shares, the same is found', () => {
+  for (const seed of [1, 2, 3]) {
+    const d = wanderingDrawing(60, 5, seed);
+    const found = [0, 1, 2].flatMap((take): Note[] => {
+      const finding = findingNotes(d, noteLimits, { of: 3, take });
+      for (;;) {
+        const step = finding.next();
+        if (step.done) return step.value;
+      }
+    });
+    const whole = findNotes(d);
+    expect(whole.length).toBeGreaterThan(30);
+    expect(gathered(d, found)).toEqual(whole);
+  }
 });

@@ -39,14 +39,19 @@ function boxOf(line: Line): Box {
 }
 
 /**
- * What may be wrong between lines: ends that do not quite meet, or stick out, and lines drawn twice; a line a step. Worked
- * out anew only for lines that changed, or have a line near them that did.
+ * What may be wrong between lines that are wanted, by their order, and any others: ends that do not quite meet, or stick out, and
+ * lines drawn twice; a line a step. Worked out anew only for lines that changed, or have a line near them that did.
  */
-export function* notesBetween(lines: readonly Line[], limits: NoteLimits): Generator<void, Note[]> {
+export function* notesBetween(
+  lines: readonly Line[],
+  limits: NoteLimits,
+  isWanted: (order: number) => boolean = () => true,
+): Generator<void, Note[]> {
   const tree = new RBush<Entry>();
   tree.load(lines.map((line, order) => ({ ...boxOf(line), line, order })));
   const found: Note[] = [];
   for (const [order, line] of lines.entries()) {
+    if (!isWanted(order)) continue;
     const beside = tree.search(growBox(boxOf(line), limits.reach)).sort((a, b) => a.order - b.order);
     const near = beside.map((e) => e.line);
     const before = known.get(line);
@@ -63,11 +68,11 @@ export function* notesBetween(lines: readonly Line[], limits: NoteLimits): Gener
     }
     yield;
   }
-  return withoutPairs(found);
+  return found;
 }
 
 /** Two ends that miss each other are noted once; those of a line that is drawn twice not at all. */
-function withoutPairs(notes: Note[]): Note[] {
+export function withoutPairs(notes: readonly Note[]): Note[] {
   const seen = new Set<string>();
   const twins = new Set(
     notes.flatMap((n) => (n.kind === 'doubled' ? [n.lines.join(' '), n.lines.toReversed().join(' ')] : [])),

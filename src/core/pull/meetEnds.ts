@@ -1,6 +1,6 @@
 import { applyChange } from '../change/apply';
 import { noteLimits, type Note, type NoteLimits } from '../check/note';
-import { notesBetween } from '../check/pairNotes';
+import { notesBetween, withoutPairs } from '../check/pairNotes';
 import { runFromCubics } from '../drawing/fromCubics';
 import { linesOf } from '../drawing/items';
 import { cubicsOf } from '../drawing/run';
@@ -47,7 +47,7 @@ function endNotes(d: Drawing, limits: NoteLimits): Note[] {
   const finding = notesBetween(linesOf(d.sheets[0]), limits);
   let step = finding.next();
   while (!step.done) step = finding.next();
-  return step.value.filter((n) => n.kind === 'gap' || n.kind === 'overhang');
+  return withoutPairs(step.value).filter((n) => n.kind === 'gap' || n.kind === 'overhang');
 }
 
 /** Whether there is ink all the way between two places. */
