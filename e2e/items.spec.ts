@@ -124,7 +124,15 @@ test('a line in the list is seen as it looks, and is called by a name that stays
   const row = page.locator('.lines-list .item-title');
   await expect(row).toContainText('1 · open, 2 nodes');
   await expect(row.locator('path')).toHaveAttribute('d', /^M\s?100[ ,]100/);
-  await row.dblclick();
+  // What is pressed stays under the hand, though more is told of what is chosen, above it.
+  const before = (await row.boundingBox())!;
+  const at = { x: before.x + 60, y: before.y + before.height / 2 };
+  await page.keyboard.press('Escape');
+  await page.mouse.click(at.x, at.y);
+  await expect(page.locator('.cards h2')).toContainText('Line');
+  await expect(page.locator('.cards > .card')).not.toHaveCount(2);
+  await expect.poll(async () => Math.round((await row.boundingBox())!.y)).toBe(Math.round(before.y));
+  await page.mouse.dblclick(at.x, at.y, { delay: 30 });
   await page.getByRole('textbox', { name: 'Name' }).fill('Stem');
   await page.keyboard.press('Enter');
   await expect(row).toContainText('Stem · open, 2 nodes');

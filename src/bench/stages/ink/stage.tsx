@@ -30,7 +30,7 @@ function InkCards() {
           <WeightsCard />
         </>
       )}
-      {!isAny && <LinesList />}
+      <LinesList />
     </>
   );
 }

@@ -13,6 +13,7 @@ import { NameField } from '@/ui/NameField';
 import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { chooseWithGroup } from '../../commands/lines';
 import { ItemPicture } from './ItemPicture';
+import { staysPut } from './staysPut';
 
 /** A title is made when its row is seen: there may be very many. */
 type Row = DataNode & { item: Item; order: number; lines: string[]; children?: Row[] };
@@ -47,7 +48,7 @@ export function LinesList() {
     bench.commit(moveToPlace(drawing, dragged.item.id, { ...placeOf(onto), index }));
   };
   return (
-    <div className="card lines-list" role="group" aria-label={`Lines on ${sheet.name}`}>
+    <div className="card lines-list" role="group" aria-label={`Lines on ${sheet.name}`} ref={staysPut}>
       <div className="row">
         <b>Lines here</b>
         <span>top is nearest you</span>
