@@ -34,7 +34,7 @@ export function Backups({ state, busy, run }: Part) {
       <h2>Backups</h2>
       <p>
         One is taken every day and before a newer program changes the tables; each is checked. The last seven days stay,
-        then one a week.
+        then one a week; where room is short the oldest go first.
       </p>
       <Button
         loading={busy === 'back up'}

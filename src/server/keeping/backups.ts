@@ -1,11 +1,11 @@
-import { copyFileSync, existsSync, linkSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { copyFileSync, existsSync, linkSync, readFileSync, rmSync, statfsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import Database from 'better-sqlite3';
 import { z } from 'zod';
 import { checkDrawings } from './checkDrawings';
 import { sha256Of } from './digest';
 import { putInPlace, synced, writeWhole } from './durable';
-import { backupsFolder, databaseFile, made, namesIn, picturesFolder, stamp } from './places';
+import { backupsFolder, bytesIn, databaseFile, databaseFiles, made, namesIn, picturesFolder, stamp } from './places';
 
 /**
  * Backups of a data folder: the database as one file, checked, with a slip that says what it is; pictures once each, for they
@@ -39,6 +39,10 @@ const MOST: Record<BackupReason, number> = {
   rescued: 5,
 };
 const MOST_DAMAGED = 3;
+/** However little room there is, so many of the newest sound ones stay. */
+const FEWEST = 2;
+/** So many times what the database takes is left free for it, and for what is copied. */
+const ROOM = 3;
 const WEEKS = 4;
 const DAY_MS = 24 * 60 * 60 * 1000;
 
@@ -48,7 +52,8 @@ export const slipFile = (place: string, name: string): string => path.join(backu
 const keptPictures = (place: string): string => path.join(backupsFolder(place), 'pictures');
 
 /**
- * Takes a backup of the data folder at `place`; `client` is its open database, or one is opened.
+ * Takes a backup of the data folder at `place`; `client` is its open database, or one is opened. Where room is short older ones
+ * go first, but not the one that is named `sparing`.
  * @throws Error where the copy is not sound: then there is none.
  */
 export function backupNow(
@@ -56,7 +61,9 @@ export function backupNow(
   reason: BackupReason,
   client: Database.Database = new Database(databaseFile(place), { fileMustExist: true }),
   now = Date.now(),
+  sparing?: string,
 ): Backup {
+  makeRoom(place, sparing);
   const name = `${stamp(now)}-${reason}`;
   made(backupsFolder(place));
   const temporary = `${backupFile(place, name)}.new`;
@@ -152,15 +159,32 @@ export function outgrownBackups(all: readonly Backup[], now: number): Backup[] {
 }
 
 function prune(place: string, now: number): void {
-  const all = listBackups(place);
-  const gone = new Set(outgrownBackups(all, now));
-  for (const { name } of gone) {
-    rmSync(slipFile(place, name), { force: true });
-    rmSync(backupFile(place, name), { force: true });
-  }
-  const named = new Set(all.filter((b) => !gone.has(b)).flatMap((b) => b.pictures));
+  for (const { name } of outgrownBackups(listBackups(place), now)) drop(place, name);
+  const named = new Set(listBackups(place).flatMap((b) => b.pictures));
   for (const hash of namesIn(keptPictures(place)))
     if (!named.has(hash)) rmSync(path.join(keptPictures(place), hash), { force: true });
+}
+
+function drop(place: string, name: string): void {
+  rmSync(slipFile(place, name), { force: true });
+  rmSync(backupFile(place, name), { force: true });
+}
+
+const freeOn = (place: string): number => {
+  const { bavail, bsize } = statfsSync(place);
+  return bavail * bsize;
+};
+
+/**
+ * Lets go of the oldest backups while there is not room enough for the drawings themselves: backups must not be what fills the
+ * disk. The newest sound ones stay, and the one named `sparing`.
+ */
+export function makeRoom(place: string, sparing?: string, free: () => number = () => freeOn(place)): void {
+  const needed = ROOM * databaseFiles(place).reduce((n, f) => n + bytesIn(f), 0);
+  const all = listBackups(place);
+  const kept = new Set(all.filter((b) => b.findings === 0).slice(0, FEWEST));
+  const spare = all.filter((b) => !kept.has(b) && b.name !== sparing);
+  while (spare.length > 0 && free() < needed) drop(place, spare.pop()!.name);
 }
 
 /** Gives back the pictures of a backup that are gone, or are not as they came. How many those were. */

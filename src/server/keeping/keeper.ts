@@ -95,7 +95,7 @@ export const sendNow = (): Promise<Elsewhere | null> => sendElsewhere(dataFolder
  */
 export async function restore(name: string): Promise<void> {
   const backup = listBackups(dataFolder()).find((b) => b.name === name) ?? (await broughtBackup(name));
-  const isWhole = isBackedUp();
+  const isWhole = isBackedUp(backup.name);
   exchanged(() => {
     const { aside } = restoreBackup(dataFolder(), backup);
     if (isWhole && aside) rmSync(aside, { recursive: true, force: true });
@@ -112,9 +112,9 @@ async function broughtBackup(name: string): Promise<Backup> {
 }
 
 /** Keeps the database as it is as a backup of its own; whether it could be read whole. */
-function isBackedUp(): boolean {
+function isBackedUp(sparing: string): boolean {
   try {
-    backupNow(dataFolder(), 'before-restore', database().$client);
+    backupNow(dataFolder(), 'before-restore', database().$client, undefined, sparing);
     return true;
   } catch (error) {
     logError(error);

@@ -23,7 +23,7 @@ import { pictureOf, takePicture } from '../pictures';
 import { dataFolder } from '../place';
 import { Problem } from '../problem';
 import { freshDataFolder } from '../test/dataFolder';
-import { backupFile, backupNow, listBackups, outgrownBackups, type Backup } from './backups';
+import { backupFile, backupNow, listBackups, makeRoom, outgrownBackups, type Backup } from './backups';
 import { checkData } from './check';
 import { beginAnew, forgetLoss, keepingNow, restore, salvage, troubleNow } from './keeper';
 import { databaseFile, picturesFolder } from './places';
@@ -135,6 +135,18 @@ test('a backup is taken while a hand is at work, is put back, and what was there
   await restore(before.name);
   expect([stateOf(id).revision, nameOf(id)]).toEqual([7, late]);
   expect(checkData(dataFolder()).findings).toEqual([]);
+});
+
+test('where room is short the oldest backups go, but for the newest sound ones and the one that is wanted', () => {
+  const id = fresh('Pear');
+  change(id, 2);
+  const before = listBackups(dataFolder()).map((b) => b.name);
+  const made = [1, 2, 3, 4, 5].map((n) => backupNow(dataFolder(), 'asked', undefined, Date.now() + n).name);
+  makeRoom(dataFolder(), undefined, () => 1e12);
+  expect(listBackups(dataFolder()).map((b) => b.name)).toEqual([...made.toReversed(), ...before]);
+  let free = 0;
+  makeRoom(dataFolder(), made[0], () => (free += 1));
+  expect(listBackups(dataFolder()).map((b) => b.name)).toEqual([made[4], made[3], made[0]]);
 });
 
 test('a backup that is damaged is found, and is not put back', async () => {

@@ -1,6 +1,6 @@
 import { copyFileSync, existsSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { backupFile, isSound, putPicturesBack, type Backup } from './backups';
+import { backupFile, isSound, makeRoom, putPicturesBack, type Backup } from './backups';
 import { putInPlace, synced } from './durable';
 import { asideFolder, databaseFile, databaseFiles, lossFile, made, stamp, witnessFile } from './places';
 import { endWitness } from './witness';
@@ -11,6 +11,7 @@ import { endWitness } from './witness';
  */
 export function restoreBackup(place: string, backup: Backup, now = Date.now()): { aside: string | null } {
   if (!isSound(place, backup)) throw new Error(`The backup ${backup.name} is damaged. Nothing was changed.`);
+  makeRoom(place, backup.name);
   const fresh = `${databaseFile(place)}.restored`;
   try {
     copyFileSync(backupFile(place, backup.name), fresh);
