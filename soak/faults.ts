@@ -1,4 +1,4 @@
-import { closeSync, existsSync, openSync, readFileSync, rmSync, statSync, writeSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readdirSync, readFileSync, rmSync, statSync, writeSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import Database from 'better-sqlite3';
@@ -165,9 +165,17 @@ export async function looked(world: World): Promise<void> {
   if (now.trouble || report!.findings.some((f) => f.what !== 'picture')) await restoreNewest(world);
 }
 
+/** What was put aside is never thrown away by the program: whoever looks after a small disk does so now and then. */
+function cleared({ place, isSmall }: World): void {
+  const aside = path.join(place, 'aside');
+  if (!isSmall || !existsSync(aside)) return;
+  for (const name of readdirSync(aside).sort().slice(0, -2)) rmSync(path.join(aside, name), { recursive: true });
+}
+
 /** Mends what a fault that broke off may have left. */
 export async function mended(world: World): Promise<void> {
   rmSync(path.join(world.place, '..', 'filler'), { force: true });
+  cleared(world);
   world.cut(false);
   const isUp = await fetch(`${world.server.base}/api/health`).then(
     (r) => r.ok,

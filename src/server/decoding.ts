@@ -27,13 +27,20 @@ async function begun(): Promise<Pool> {
  * Decodes a picture in a process of its own: one at a time, with bounds on time and memory; what was decoded lies in `to`,
  * upright, no longer than `longest`. @throws Problem 413 for what takes too long or too much memory, 503 when too many wait.
  */
-export async function decoded(file: string, to: string, longest: number, mostPixels: number): Promise<Taken> {
+export const decoded = (file: string, to: string, longest: number, mostPixels: number): Promise<Taken> =>
+  asked<Taken>('take', [file, to, longest, mostPixels]);
+
+/** Whether a picture decodes without a fault, so that anyone can be given its file. @throws Problem as for decoding. */
+export const isClean = async (file: string): Promise<boolean> =>
+  (await asked<{ isClean: boolean }>('isClean', [file])).isClean;
+
+async function asked<T>(what: 'take' | 'isClean', args: unknown[]): Promise<T> {
   const decoder = await (kept.yellowQuillDecoder ??= begun());
   try {
-    const taken = (await decoder.exec('take', [file, to, longest, mostPixels]).timeout(MOST_MS)) as Taken & Rest;
+    const answer = (await decoder.exec(what, args).timeout(MOST_MS)) as T & Rest;
     const { pendingTasks, activeTasks } = decoder.stats();
-    if (taken.isSwollen && pendingTasks + activeTasks === 0) void endDecoding();
-    return taken;
+    if (answer.isSwollen && pendingTasks + activeTasks === 0) void endDecoding();
+    return answer;
   } catch (error) {
     if (/queue size/i.test((error as Error).message))
       throw new Problem(503, 'busy', 'Too many pictures are being taken in just now. Try again in a moment.');

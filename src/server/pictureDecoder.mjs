@@ -42,6 +42,17 @@ async function take(file, to, longest, mostPixels) {
   return { format, width: autoOrient.width, height: autoOrient.height, density };
 }
 
+/** Whether a picture decodes without a fault: what is shown all the same may make others fail that read the file. */
+async function isClean(file) {
+  return sharp(file, { limitInputPixels: false, failOn: 'error' })
+    .stats()
+    .then(
+      () => true,
+      () => false,
+    );
+}
+
 workerpool.worker({
+  isClean: async (file) => ({ isClean: await isClean(file), isSwollen: process.memoryUsage.rss() > MOST_AT_REST }),
   take: async (...args) => ({ ...(await take(...args)), isSwollen: process.memoryUsage.rss() > MOST_AT_REST }),
 });

@@ -8,7 +8,7 @@ import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { INK_LONGEST, inkOrEdge } from '@/core/raster/inkOrEdge';
 import { database } from './database';
-import { decoded, type Taken } from './decoding';
+import { decoded, isClean, type Taken } from './decoding';
 import { isKept, keepDerived } from './derived';
 import { sendPicture } from './elsewhere/pictures';
 import { sha256Of } from './keeping/digest';
@@ -218,13 +218,22 @@ export function pictureOf(hash: string): Picture {
   return picture;
 }
 
-/** A file with a picture in full, upright, as PNG or JPEG: the one that came, where that is such a one. */
+const clean = new Map<string, Promise<boolean>>();
+
+/** Whether anyone can be given the file of a picture as it came; looked at once. */
+function isCleanOriginal(hash: string, file: string): Promise<boolean> {
+  let known = clean.get(hash);
+  if (!known) clean.set(hash, (known = isClean(file).catch(() => (clean.delete(hash), false))));
+  return known;
+}
+
+/** A file with a picture in full, upright, as PNG or JPEG: the one that came, where that is such a one and has no fault. */
 export async function uprightFile(hash: string): Promise<string> {
   const { mime } = pictureOf(hash);
   const original = mime === MIME.png || mime === MIME.jpeg ? await soundOriginal(hash) : null;
   if (original) {
     const { orientation = 1, space } = await sharp(original, { limitInputPixels: false }).metadata();
-    if (orientation === 1 && space !== 'cmyk') return original;
+    if (orientation === 1 && space !== 'cmyk' && (await isCleanOriginal(hash, original))) return original;
   }
   return shownFile(hash, 'screen');
 }

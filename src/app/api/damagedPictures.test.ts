@@ -88,6 +88,39 @@ async function correctedBy(id: string, reference: Reference): Promise<{ drawing:
   return { drawing: applyChange(start, made) };
 }
 
+/** A PNG that can be decoded where its checksums are let pass, and else not. */
+async function faulty(): Promise<Buffer> {
+  const whole = await noisy().ensureAlpha(0.5).png().toBuffer();
+  const isRead = (bytes: Buffer, failOn: 'truncated' | 'error'): Promise<boolean> =>
+    sharp(bytes, { failOn })
+      .stats()
+      .then(
+        () => true,
+        () => false,
+      );
+  for (let at = whole.length - 17; at > 0; at -= 3) {
+    const bytes = Buffer.from(whole);
+    bytes[at] ^= 1;
+    if ((await isRead(bytes, 'truncated')) && !(await isRead(bytes, 'error'))) return bytes;
+  }
+  throw new Error('there is none');
+}
+
+test('a picture that is shown, and that others would fail at, is delivered as it is shown', async () => {
+  const bytes = await faulty();
+  const id = fresh();
+  const { status, json } = await bring(id, bytes);
+  expect(status).toBe(201);
+  const { reference } = json as { reference: Reference };
+  const shown = await call(readPicture, 'GET', { hash: reference.picture }, { query: '?size=screen' });
+  expect(shown.status).toBe(200);
+  for (const format of ['pdf', 'svg', 'png'])
+    expect((await call(save, 'GET', { id }, { query: `?format=${format}&reference=1` })).status).toBe(200);
+  // The file that it came as is kept as it came.
+  const original = await call(readPicture, 'GET', { hash: reference.picture });
+  expect(Buffer.from(await original.response.arrayBuffer()).equals(bytes)).toBe(true);
+});
+
 test('a picture whose file is gone leaves the card, and all files, without it, and that is told', async () => {
   const { id } = keepDrawing('Test', wanderingDrawing(2, 3, 1));
   const { json } = await bring(id, await noisy().png().toBuffer());

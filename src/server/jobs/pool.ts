@@ -102,12 +102,14 @@ export const jobsNow = (): { working: number; waiting: number } => {
   return { working: activeTasks, waiting: pendingTasks };
 };
 
+const retired = new WeakSet<Pool>();
+
 /** Has the next job begin others, and lets these end once they have nothing more to do. */
 function retire(processes: Pool): void {
   const { activeTasks, pendingTasks } = processes.stats();
-  if (activeTasks + pendingTasks > 0 || now !== processes) return;
+  if (activeTasks + pendingTasks > 0 || retired.has(processes)) return;
+  retired.add(processes);
   kept.yellowQuillJobs = undefined;
-  now = null;
   // Who had just been given them is waited for.
   setTimeout(() => void processes.terminate(false), RETIRED_MS).unref();
 }
@@ -126,9 +128,13 @@ const calledOff = (): Problem => new Problem(408, 'called-off', 'It was called o
 
 function problemOf(error: unknown): unknown {
   const { name, message } = error as { name?: string; message?: string };
-  // One that has taken too much memory ends without a word.
+  // One that has taken too much memory, or met what a library fails at, ends without a word.
   if (name === 'TimeoutError' || /terminated unexpectedly/i.test(message ?? ''))
-    return new Problem(413, 'too-much', 'It takes too long or too much memory to do. Nothing was changed.');
+    return new Problem(
+      413,
+      'too-much',
+      'It takes too long or too much memory to do, or something in it is damaged. Nothing was changed.',
+    );
   if (/Max queue size/.test(message ?? ''))
     return new Problem(503, 'busy', 'Too much is being made just now. Try again in a moment.');
   return error;
