@@ -83,24 +83,25 @@ async function pictureFiles(
   size?: ShownSize,
 ): Promise<PictureFiles> {
   const files: Record<string, string> = {};
-  for (const { node } of drawings.flatMap((d) => leavesOf(sceneOf(d, { references })))) {
-    if (node.kind !== 'picture') continue;
-    const { picture } = node.placed;
-    const file = files[picture] ?? (await (size ? shownFile(picture, size) : uprightFile(picture)).catch(() => null));
+  for (const picture of seenIn(drawings, references)) {
+    const file = await (size ? shownFile(picture, size) : uprightFile(picture)).catch(() => null);
     if (file) files[picture] = file;
   }
   return files;
 }
 
-/** How many of the pictures that are seen in drawings are missing or damaged: files are made without them. */
-export async function missingPictures(drawings: readonly Drawing[], references: boolean): Promise<number> {
-  const hashes = new Set(
+/** The pictures that are seen in drawings, by their hashes. */
+const seenIn = (drawings: readonly Drawing[], references: boolean): Set<string> =>
+  new Set(
     drawings
       .flatMap((d) => leavesOf(sceneOf(d, { references })))
       .flatMap(({ node }) => (node.kind === 'picture' ? [node.placed.picture] : [])),
   );
+
+/** How many of the pictures that are seen in drawings are missing or damaged: files are made without them. */
+export async function missingPictures(drawings: readonly Drawing[], references: boolean): Promise<number> {
   let missing = 0;
-  for (const hash of hashes) if (!(await soundOriginal(hash))) missing++;
+  for (const hash of seenIn(drawings, references)) if (!(await soundOriginal(hash))) missing++;
   return missing;
 }
 

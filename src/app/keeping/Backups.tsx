@@ -14,7 +14,8 @@ const reasons: Record<State['backups'][number]['reason'], string> = {
 /** What the table has of a backup, and where it is. */
 type Row = State['backups'][number] & { where: string };
 
-function rowsOf({ backups, elsewhere }: State): Row[] {
+/** All backups, here or elsewhere, the newest first. */
+export function rowsOf({ backups, elsewhere }: State): Row[] {
   const there = elsewhere?.backups ?? [];
   const inBoth = new Set(there.map((b) => b.name));
   const here = new Set(backups.map((b) => b.name));

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { askJson } from '@/bench/state/api';
 import type { Keeping as State } from '@/server/keeping/keeper';
 import { formatBytes, formatCount, formatSince } from '@/ui/format';
-import { Backups } from './Backups';
+import { Backups, rowsOf } from './Backups';
 import type { Do, Part } from './deeds';
 import { Elsewhere } from './Elsewhere';
 import './keeping.css';
@@ -53,8 +53,10 @@ export function Keeping({ first }: { first: State }) {
   );
 }
 
-function Trouble({ state: { trouble, backups, now }, busy, run }: Part) {
-  const newest = backups.find((b) => b.findings === 0) ?? backups[0];
+function Trouble({ state, busy, run }: Part) {
+  const { trouble, now } = state;
+  const rows = rowsOf(state);
+  const newest = rows.find((b) => b.findings === 0) ?? rows[0];
   const canRead = trouble!.code === 'corrupt';
   const canBegin = trouble!.code === 'no-database' || canRead;
   return (

@@ -5,7 +5,7 @@ import { backupFile, listBackups, outgrownBackups, slipFile, slipSchema, type Ba
 import { streamedSha256 } from '../keeping/digest';
 import { putInPlace, writeWhole } from '../keeping/durable';
 import { backupsFolder, made } from '../keeping/places';
-import { configuredStore, type ObjectStore } from './objectStore';
+import { configuredStore, type Kept, type ObjectStore } from './objectStore';
 import { isHash, sendPictures } from './pictures';
 import { forgetFailure, lastSeen, noteSeen, wordsOf, type Elsewhere } from './reach';
 
@@ -17,7 +17,11 @@ const nameOf = (name: string, kind: 'sqlite' | 'json'): string => `backups/${nam
  * Sends all that is kept here and not there, and takes away there what is outgrown; `known` are the pictures that the database
  * names. Null where no store is named. A store that fails is told of in what is given, and tried again the next time.
  */
-export async function sendElsewhere(place: string, known: () => readonly string[]): Promise<Elsewhere | null> {
+export async function sendElsewhere(
+  place: string,
+  known: () => readonly string[],
+  now = Date.now(),
+): Promise<Elsewhere | null> {
   const before = lastSeen(place);
   if (!before) return null;
   try {
@@ -27,14 +31,14 @@ export async function sendElsewhere(place: string, known: () => readonly string[
     await sendPictures(store, place, pictures);
     const files = await store.list('backups/');
     for (const backup of listBackups(place)) await sendBackup(store, place, backup, files);
-    const kept = await pruned(store, await slipsIn(store, place), pictures, known());
-    const [all, others] = [await store.list('pictures/'), await store.list('backups/')];
+    const kept = await pruned(store, await slipsIn(store, place), pictures, known(), now);
+    const all = await store.list('pictures/');
     const seen: Elsewhere = {
       where: store.where,
-      at: Date.now(),
+      at: now,
       pictures: all.size,
       backups: kept.map(({ pictures: _, ...rest }) => rest),
-      bytes: [...all.values(), ...others.values()].reduce((sum, n) => sum + n, 0),
+      bytes: [...all.values(), ...kept].reduce((sum, { bytes }) => sum + bytes, 0),
       trouble: null,
     };
     forgetFailure();
@@ -51,9 +55,9 @@ async function sendBackup(
   store: ObjectStore,
   place: string,
   { name, bytes, sha256 }: Backup,
-  there: ReadonlyMap<string, number>,
+  there: ReadonlyMap<string, Kept>,
 ): Promise<void> {
-  if (there.has(nameOf(name, 'json')) && there.get(nameOf(name, 'sqlite')) === bytes) return;
+  if (there.has(nameOf(name, 'json')) && there.get(nameOf(name, 'sqlite'))?.bytes === bytes) return;
   // One that is damaged here by now is not sent.
   if ((await streamedSha256(backupFile(place, name))) !== sha256) return;
   await store.put(nameOf(name, 'sqlite'), backupFile(place, name), sha256);
@@ -76,23 +80,31 @@ async function slipOf(store: ObjectStore, place: string, file: string): Promise<
   const temporary = path.join(made(backupsFolder(place)), `${randomUUID()}.new`);
   try {
     if (!(await store.get(file, temporary))) return null;
-    return slipSchema.parse(JSON.parse(await readFile(temporary, 'utf8')));
+    const slip = slipSchema.parse(JSON.parse(await readFile(temporary, 'utf8')));
+    if (nameOf(slip.name, 'json') !== file) throw new Error(`The slip ${file} elsewhere is of another backup.`);
+    return slip;
   } finally {
     await rm(temporary, { force: true });
   }
 }
 
-/** Takes away what no rule keeps, and the pictures that neither a backup nor the database names. Gives the backups that stay. */
+/** A picture that nothing names stays for so long: a browser may still give again what names it, ms. */
+const PATIENCE_MS = 30 * 24 * 60 * 60 * 1000;
+
+/** Takes away what no rule keeps, and old pictures that neither a backup nor the database names. Gives the backups that stay. */
 async function pruned(
   store: ObjectStore,
   all: readonly Backup[],
-  pictures: ReadonlyMap<string, number>,
+  pictures: ReadonlyMap<string, Kept>,
   known: readonly string[],
+  now: number,
 ): Promise<Backup[]> {
-  const gone = new Set(outgrownBackups(all, Date.now()));
+  const gone = new Set(outgrownBackups(all, now));
   const kept = all.filter((b) => !gone.has(b));
   const named = new Set([...known, ...kept.flatMap((b) => b.pictures)].map((hash) => `pictures/${hash}`));
-  const unnamed = [...pictures.keys()].filter((name) => isHash(path.posix.basename(name)) && !named.has(name));
+  const unnamed = [...pictures].flatMap(([name, { at }]) =>
+    isHash(path.posix.basename(name)) && !named.has(name) && now - at > PATIENCE_MS ? [name] : [],
+  );
   // The slip goes first: what has one is whole.
   for (const kind of ['json', 'sqlite'] as const) await store.remove([...gone].map((b) => nameOf(b.name, kind)));
   await store.remove(unnamed);

@@ -3,7 +3,7 @@ import { existsSync, mkdirSync } from 'node:fs';
 import { copyFile, readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { putInPlace } from '../keeping/durable';
-import type { ObjectStore } from './objectStore';
+import type { Kept, ObjectStore } from './objectStore';
 
 /** A store in a folder, as on a second disk. The folder itself must be there: a disk that is not in is not written around. */
 export function folderStore(root: string): ObjectStore {
@@ -34,10 +34,13 @@ export function folderStore(root: string): ObjectStore {
     },
     async list(prefix) {
       await present();
-      const found = new Map<string, number>();
+      const found = new Map<string, Kept>();
       const folder = fileOf(prefix);
-      for (const name of existsSync(folder) ? await readdir(folder) : [])
-        if (!name.endsWith('.new')) found.set(`${prefix}${name}`, (await stat(path.join(folder, name))).size);
+      for (const name of existsSync(folder) ? await readdir(folder) : []) {
+        if (name.endsWith('.new')) continue;
+        const { size, mtimeMs } = await stat(path.join(folder, name));
+        found.set(`${prefix}${name}`, { bytes: size, at: mtimeMs });
+      }
       return found;
     },
     async remove(names) {

@@ -1,6 +1,9 @@
 import { isAbsolute } from 'node:path';
 import { folderStore } from './folderStore';
 
+/** What is known of a file there: its bytes, and since when it is there, ms since 1970. */
+export type Kept = { readonly bytes: number; readonly at: number };
+
 /** Files that never change once they are there, by name: in a store beyond this machine, or on another disk. */
 export interface ObjectStore {
   /** Where that is, as it is told to people; without secrets. */
@@ -9,8 +12,8 @@ export interface ObjectStore {
   put(name: string, file: string, sha256: string): Promise<void>;
   /** Brings one into `file`; false where there is none of that name. */
   get(name: string, file: string): Promise<boolean>;
-  /** What is there under a prefix: bytes by name. */
-  list(prefix: string): Promise<Map<string, number>>;
+  /** What is there under a prefix, by name. */
+  list(prefix: string): Promise<Map<string, Kept>>;
   remove(names: readonly string[]): Promise<void>;
 }
 
@@ -32,11 +35,20 @@ export async function configuredStore(): Promise<ObjectStore | null> {
 
 async function opened(named: string): Promise<ObjectStore> {
   if (isAbsolute(named)) return folderStore(named);
-  if (!/^https?:\/\//.test(named))
+  if (!isAddress(named))
     throw new Error(
       'YELLOW_QUILL_STORE is neither an address (https://host/bucket) nor the absolute path of a folder.',
     );
   return (await import('./s3Store')).s3Store(new URL(named));
+}
+
+const isAddress = (named: string): boolean => /^https?:\/\//.test(named) && URL.canParse(named);
+
+/** Where a name leads, as it is told to people: whatever key or secret stands in it is left out. */
+export function whereOf(named: string): string {
+  if (!isAddress(named)) return isAbsolute(named) ? named : 'nowhere that is understood';
+  const { host, pathname } = new URL(named);
+  return host + pathname.replace(/\/+$/, '');
 }
 
 /** Whether a store is named. */

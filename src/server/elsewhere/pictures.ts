@@ -6,7 +6,7 @@ import { streamedSha256 } from '../keeping/digest';
 import { putInPlace } from '../keeping/durable';
 import { asideFolder, backupsFolder, made, namesIn, picturesFolder, stamp } from '../keeping/places';
 import { dataFolder, folder } from '../place';
-import type { ObjectStore } from './objectStore';
+import type { Kept, ObjectStore } from './objectStore';
 import { inPassing } from './reach';
 
 /** Pictures elsewhere: by their SHA-256, as here. What is not as its name says is never sent, and never taken. */
@@ -50,21 +50,13 @@ export async function bringPictures(hashes: readonly string[]): Promise<void> {
   for (const hash of hashes) if (!existsSync(path.join(picturesFolder(dataFolder()), hash))) await bringPicture(hash);
 }
 
-/** Sends all pictures that are not there: those in use, and those that only backups name. How many those were. */
-export async function sendPictures(
-  store: ObjectStore,
-  place: string,
-  there: ReadonlyMap<string, number>,
-): Promise<number> {
-  let sent = 0;
+/** Sends all pictures that are not there: those in use, and those that only backups name. */
+export async function sendPictures(store: ObjectStore, place: string, there: ReadonlyMap<string, Kept>): Promise<void> {
   for (const from of [picturesFolder(place), path.join(backupsFolder(place), 'pictures')])
     for (const hash of namesIn(from)) {
       const file = path.join(from, hash);
       const bytes = isHash(hash) ? (await stat(file).catch(() => null))?.size : undefined;
-      if (bytes === undefined || there.get(nameOf(hash)) === bytes) continue;
-      if ((await streamedSha256(file)) !== hash) continue;
-      await store.put(nameOf(hash), file, hash);
-      sent++;
+      if (bytes === undefined || there.get(nameOf(hash))?.bytes === bytes) continue;
+      if ((await streamedSha256(file)) === hash) await store.put(nameOf(hash), file, hash);
     }
-  return sent;
 }

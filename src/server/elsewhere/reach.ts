@@ -1,10 +1,10 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { z } from 'zod';
 import { slipSchema } from '../keeping/backups';
 import { writeWhole } from '../keeping/durable';
 import { elsewhereFile } from '../keeping/places';
 import { log } from '../log';
-import { configuredStore, isElsewhere, type ObjectStore } from './objectStore';
+import { configuredStore, isElsewhere, whereOf, type ObjectStore } from './objectStore';
 
 const seenSchema = z.object({
   where: z.string(),
@@ -24,16 +24,18 @@ export type Elsewhere = z.infer<typeof seenSchema>;
 export function lastSeen(place: string): Elsewhere | null {
   if (!isElsewhere()) return null;
   const none = {
-    where: String(process.env.YELLOW_QUILL_STORE),
+    where: whereOf(String(process.env.YELLOW_QUILL_STORE)),
     at: null,
     pictures: 0,
     backups: [],
     bytes: 0,
     trouble: null,
   };
-  if (!existsSync(elsewhereFile(place))) return none;
-  const read = seenSchema.safeParse(JSON.parse(readFileSync(elsewhereFile(place), 'utf8')));
-  return read.success ? read.data : none;
+  try {
+    return seenSchema.parse(JSON.parse(readFileSync(elsewhereFile(place), 'utf8')));
+  } catch {
+    return none;
+  }
 }
 
 export const noteSeen = (place: string, seen: Elsewhere): void =>

@@ -10,7 +10,7 @@ import {
   PutObjectCommand,
   S3Client,
 } from '@aws-sdk/client-s3';
-import type { ObjectStore } from './objectStore';
+import { whereOf, type Kept, type ObjectStore } from './objectStore';
 
 /** How long nobody may answer, ms. */
 const PATIENCE_MS = 20_000;
@@ -26,8 +26,10 @@ const MOST_REMOVED = 1_000;
 export function s3Store(address: URL): ObjectStore {
   const [, bucket, ...rest] = address.pathname.split('/');
   if (!bucket) throw new Error(`YELLOW_QUILL_STORE names no bucket: ${address.origin}/bucket is wanted.`);
-  const prefix = rest.filter(Boolean).map((part) => `${part}/`);
-  const root = prefix.join('');
+  const root = rest
+    .filter(Boolean)
+    .map((part) => `${part}/`)
+    .join('');
   // What the client has to say of itself is nothing that whoever keeps drawings must hear.
   process.env.AWS_SDK_JS_NODE_VERSION_SUPPORT_WARNING_DISABLED = 'true';
   const client = new S3Client({
@@ -46,7 +48,7 @@ export function s3Store(address: URL): ObjectStore {
     maxAttempts: 2,
   });
   return {
-    where: `${address.host}/${bucket}${root && `/${root.slice(0, -1)}`}`,
+    where: whereOf(address.href),
     async put(name, file, sha256) {
       await client.send(
         new PutObjectCommand({
@@ -69,12 +71,13 @@ export function s3Store(address: URL): ObjectStore {
       }
     },
     async list(under) {
-      const found = new Map<string, number>();
+      const found = new Map<string, Kept>();
       for (let token: string | undefined; ;) {
         const page = await client.send(
           new ListObjectsV2Command({ Bucket: bucket, Prefix: root + under, ContinuationToken: token }),
         );
-        for (const { Key, Size } of page.Contents ?? []) if (Key) found.set(Key.slice(root.length), Size ?? 0);
+        for (const { Key, Size, LastModified } of page.Contents ?? [])
+          if (Key) found.set(Key.slice(root.length), { bytes: Size ?? 0, at: LastModified?.getTime() ?? Date.now() });
         token = page.NextContinuationToken;
         if (!page.IsTruncated || !token) return found;
       }

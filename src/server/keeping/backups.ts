@@ -15,8 +15,10 @@ import { backupsFolder, bytesIn, databaseFile, databaseFiles, made, namesIn, pic
 const reasons = ['daily', 'asked', 'before-upgrade', 'before-restore', 'rescued'] as const;
 export type BackupReason = (typeof reasons)[number];
 
+const NAME = /^\d{8}-\d{6}-\d{3}-[a-z-]{1,20}$/;
+
 export const slipSchema = z.object({
-  name: z.string(),
+  name: z.string().regex(NAME),
   at: z.number(),
   reason: z.enum(reasons),
   bytes: z.number(),
@@ -46,7 +48,6 @@ const ROOM = 3;
 const WEEKS = 4;
 const DAY_MS = 24 * 60 * 60 * 1000;
 
-const NAME = /^\d{8}-\d{6}-\d{3}-[a-z-]{1,20}$/;
 export const backupFile = (place: string, name: string): string => path.join(backupsFolder(place), `${name}.sqlite`);
 export const slipFile = (place: string, name: string): string => path.join(backupsFolder(place), `${name}.json`);
 const keptPictures = (place: string): string => path.join(backupsFolder(place), 'pictures');

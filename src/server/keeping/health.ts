@@ -1,5 +1,6 @@
 import { statfsSync } from 'node:fs';
 import { database } from '../database';
+import { lastSeen } from '../elsewhere/reach';
 import { jobsNow } from '../jobs/pool';
 import { dataFolder } from '../place';
 import { listBackups } from './backups';
@@ -19,6 +20,8 @@ export type Health = {
   readonly jobs: { readonly working: number; readonly waiting: number };
   readonly checked: { readonly at: number; readonly findings: number } | null;
   readonly backup: { readonly at: number; readonly name: string } | null;
+  /** When all was elsewhere too, and what went wrong there; null where no such place is named. */
+  readonly elsewhere: { readonly at: number | null; readonly trouble: string | null } | null;
   readonly lost: number;
 };
 
@@ -27,6 +30,7 @@ export function healthNow(): Health {
   const trouble = troubleNow();
   const report = lastReport(place);
   const [backup] = listBackups(place);
+  const elsewhere = lastSeen(place);
   const { bavail, bsize } = statfsSync(place);
   return {
     trouble: trouble?.message ?? null,
@@ -36,6 +40,7 @@ export function healthNow(): Health {
     jobs: jobsNow(),
     checked: report && { at: report.at, findings: report.findings.length },
     backup: backup ? { at: backup.at, name: backup.name } : null,
+    elsewhere: elsewhere && { at: elsewhere.at, trouble: elsewhere.trouble },
     lost: lossOf(place)?.changes ?? 0,
   };
 }
