@@ -15,6 +15,7 @@ export async function rememberAside(of: string, aside: string): Promise<void> {
   await keepCopy(of, aside, bytes);
 }
 
+/** Keeps a copy of a drawing that was put aside, where this browser keeps anything. */
 export const keepCopy = (of: string, aside: string, bytes: ArrayBuffer): Promise<void> =>
   keepAsideCopy({ aside, of, bytes, at: Date.now() }).catch(() => undefined);
 

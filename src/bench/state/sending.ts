@@ -60,7 +60,10 @@ export class Batches {
   }
 }
 
-/** Appends changes to a drawing; `after` is the change that made `base`, where that is known. @throws ApiError, status 0 also for an answer that does not say what was asked. */
+/**
+ * Appends changes to a drawing; `after` is the change that made `base`, where that is known. @throws ApiError, status 0 also for
+ * an answer that does not say what was asked.
+ */
 async function append(id: string, base: number, batch: readonly Outgoing[], after?: string): Promise<number> {
   const texts = batch.map((b) => b.text);
   const { revision } = (await sendChanges(id, base, texts, after)) ?? {};
@@ -87,7 +90,7 @@ export async function sendSome(id: string, tip: Tip, queue: Outgoing[], batches:
 /** The drawing that changes are put aside in. */
 export type Aside = { id: string; title: string; revision: number; count: number };
 
-/** What a try to put changes aside came to: the drawing, and the pieces of the queue that are in it and not out of the queue yet. */
+/** What a try to put changes aside came to: the drawing, and the pieces that are in it and not out of the queue yet. */
 export type Begun = { aside?: Aside | undefined; pieces: { base: number | null; count: number }[] };
 export const notBegun = (): Begun => ({ pieces: [] });
 
@@ -106,7 +109,7 @@ export async function putAside(
 ): Promise<Aside | undefined> {
   while (queue.length > 0) {
     try {
-      while (sentOf(begun) < queue.length) await putPieceAside(id, base, queue.slice(sentOf(begun)), batches, begun);
+      while (countIn(begun) < queue.length) await putPieceAside(id, base, queue.slice(countIn(begun)), batches, begun);
     } catch (error) {
       // What is in it already is not among what is refused.
       if (isRefusal(error) && begun.pieces.length > 0) await settle(id, queue, begun);
@@ -117,7 +120,7 @@ export async function putAside(
   return begun.aside;
 }
 
-const sentOf = (begun: Begun): number => begun.pieces.reduce((n, p) => n + p.count, 0);
+const countIn = (begun: Begun): number => begun.pieces.reduce((n, p) => n + p.count, 0);
 
 async function putPieceAside(
   id: string,
