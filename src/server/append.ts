@@ -174,7 +174,7 @@ function refuseUsed(id: string, fresh: readonly Change[]): void {
 export function fitting(drawing: Drawing, change: Change): Drawing {
   try {
     const after = applyChange(drawing, change);
-    const why = beyondBounds(drawing, after);
+    const why = beyondBounds(drawing, after, change);
     if (why) throw new ChangeError(why);
     return after;
   } catch (error) {

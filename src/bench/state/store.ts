@@ -82,7 +82,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   const make = (change: Change): Drawing => {
     const before = get().drawing;
     const after = applyChange(before, change);
-    const why = beyondBounds(before, after);
+    const why = beyondBounds(before, after, change);
     if (why) throw new ChangeError(why);
     const made: Made = { change, before, after, touched: touchedItems(change) };
     for (const hear of listeners) hear(made);

@@ -1,5 +1,9 @@
+import fc from 'fast-check';
 import type { Drawing, Item, Line } from '..';
+import { itemsOnGrid } from '../drawing/grid';
 import { emptyDrawing } from '../drawing/schema';
+import { applyChange } from './apply';
+import type { Step } from './change';
 import { groupOf, testPage } from '../test/drawings';
 import { levelLine } from '../test/levelLines';
 import { beyondBounds, MOST_ITEMS, MOST_NODES, sizeOf } from './bounds';
@@ -33,4 +37,27 @@ test('nodes have a bound of their own, and so have sheets', () => {
   expect(beyondBounds(d, withItems(d, [...full, line('x')]))).toContain('2,000,000 nodes');
   const sheets = Array.from({ length: 2_001 }, (_, i) => ({ ...d.sheets[0], id: `s${i}`, items: [] }));
   expect(beyondBounds({ ...d, sheets: sheets.slice(1) }, { ...d, sheets })).toContain('2,000 sheets');
+});
+
+test('counted from what was before, a drawing is as large as counted anew', () => {
+  const kinds = (n: number): Item =>
+    n % 3 === 0 ? groupOf(`g${n}`, line(`a${n}`), groupOf(`h${n}`, line(`b${n}`))) : line(`l${n}`);
+  const list = fc.array(fc.nat(40).map(kinds), { maxLength: 30 });
+  fc.assert(
+    fc.property(list, list, fc.nat(30), (a, b, kept) => {
+      const before = withItems(testDrawing(), a);
+      const items = [...a.slice(0, kept), ...b];
+      sizeOf(before);
+      expect(sizeOf(withItems(before, items), before)).toEqual(sizeOf(withItems(before, [...items])));
+    }),
+  );
+});
+
+test('what is only moved is as large as before', () => {
+  const before = withItems(testDrawing(), itemsOnGrid([line('x'), groupOf('g', line('a'), line('b'))]));
+  const move: Step = { step: 'translate', ids: ['x', 'g'], by: { x: 4, y: 0 } };
+  const size = sizeOf(before);
+  const after = applyChange(before, { steps: [move] });
+  expect(beyondBounds(before, after, { steps: [move] })).toBeNull();
+  expect(sizeOf(after)).toEqual(size);
 });

@@ -1,10 +1,11 @@
-import { allLines, linesOf } from '../drawing/items';
+import { allLines, boundingLines, flatsIn, linesIn, linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { isOnGrid, lineOnGrid, onGrid } from '../drawing/grid';
-import { findLine, groupsAround, type Place } from '../drawing/find';
+import { findLine, groupsAround, ownersIn, placesIn, type Place } from '../drawing/find';
 import type { Item, Picture } from '../drawing/item';
 import type { Drawing, Line } from '../drawing/schema';
 import { groupOf, mixedRun, wanderingDrawing } from '../test/drawings';
+import { sizeOf } from './bounds';
 import { applyChange, inverseOf, touchedItems } from './apply';
 import { groupLines, moveInOrder, moveToPlace, moveToSheet, ungroupLines } from '../edits/arrange';
 import { changeSchema, type Change } from './change';
@@ -105,6 +106,30 @@ test('what is as good as not said is not kept: a thing is the same whether it wa
 
 const around = (d: Drawing, line: string): string[] => groupsAround(findLine(d, line)!.sheet, line).map((g) => g.id);
 
+/** What is worked out once for each list of items, and handed on where a change leaves it as it was. */
+const remembered = (d: Drawing): unknown =>
+  d.sheets.map(({ items }) => [
+    [...placesIn(items)],
+    new Map(ownersIn(items)),
+    [linesIn(items), flatsIn(items), boundingLines(items)].map((list) => list.map((item) => item.id)),
+    sizeOf({ sheets: [{ items }] as unknown as Drawing['sheets'] }),
+  ]);
+
+test('what is taken out of a group, or put into it, is known to be', () => {
+  const plain = wanderingDrawing(5, 4, 2);
+  const sheet = { ...plain.sheets[0], items: [groupOf('g', ...all(plain).slice(0, 4)), all(plain)[4]] };
+  const d = { ...plain, sheets: [sheet] };
+  remembered(d);
+  const without = applyChange(d, changeOf(removeLines(d, ['l1']), 'r'));
+  expect(findLine(without, 'l1')).toBeUndefined();
+  expect(remembered(without)).toEqual(remembered(structuredClone(without)));
+  const into = applyChange(
+    without,
+    changeOf(moveToPlace(without, 'l4', { sheet: sheet.id, group: 'g', index: 1 }), 'm'),
+  );
+  expect(remembered(into)).toEqual(remembered(structuredClone(into)));
+});
+
 test('any series of changes, undone and redone, is equal to the byte, and so is what is kept of it as JSON', () => {
   const pick = (d: Drawing, n: number): string => all(d)[n % Math.max(1, all(d).length)]?.id ?? 'none';
   const edits: ((d: Drawing, a: number, b: number, id: string) => Edit)[] = [
@@ -152,6 +177,7 @@ test('any series of changes, undone and redone, is equal to the byte, and so is 
         for (const line of all(after))
           if (!touched.has(line.id) && !around(after, line.id).some((g) => touched.has(g)))
             expect(findLine(states.at(-1)!, line.id)!.line).toBe(line);
+        expect(remembered(after)).toEqual(remembered(structuredClone(after)));
         states.push(after);
       });
       let now = states.at(-1)!;

@@ -194,9 +194,10 @@ export class Draft {
   /** The drawing that has come about. */
   finish(): Drawing {
     if (this.sheetLists.size + this.groupLists.size === 0) return this.now;
-    const make = this.groupLists.size > 0 ? (item: Item): Item => this.finished(item) : null;
+    const groupsKeep = [...this.groupLists.values()].every((list) => !list.hasShifted);
+    const make = this.groupLists.size > 0 ? (item: Item): Item => this.finished(item, groupsKeep) : null;
     const sheets = mapped(this.now.sheets, (s) => {
-      const items = this.sheetLists.get(s.id)?.finished(make) ?? s.items;
+      const items = this.sheetLists.get(s.id)?.finished(make, groupsKeep) ?? s.items;
       return items === s.items ? s : { ...s, items };
     });
     this.sheetLists.clear();
@@ -206,10 +207,10 @@ export class Draft {
     return (this.now = { ...this.now, sheets });
   }
 
-  private finished(item: Item): Item {
+  private finished(item: Item, groupsKeep: boolean): Item {
     if (!isGroup(item)) return item;
-    const make = (child: Item): Item => this.finished(child);
-    const items = this.groupLists.get(item.id)?.finished(make) ?? mapped(item.items, make);
+    const make = (child: Item): Item => this.finished(child, groupsKeep);
+    const items = this.groupLists.get(item.id)?.finished(make, groupsKeep) ?? mapped(item.items, make);
     return items === item.items ? item : { ...item, items };
   }
 }

@@ -1,4 +1,4 @@
-import { keepPlaces, placesIn } from '../drawing/find';
+import { keepOwners, keepPlaces, placesIn } from '../drawing/find';
 import type { Item } from '../drawing/item';
 import { mapped } from '../drawing/items';
 
@@ -63,10 +63,20 @@ export class DraftList {
     this.shift(false);
   }
 
-  /** What the list has come to; `make` puts groups in place that are being changed themselves, if any are. */
-  finished(make: ((item: Item) => Item) | null): readonly Item[] {
+  /** Whether items have come, gone or changed places. */
+  get hasShifted(): boolean {
+    return this.shifted;
+  }
+
+  /**
+   * What the list has come to; `make` puts groups in place that are being changed themselves, if any are, and
+   * `groupsKeep` says that these hold what they held.
+   */
+  finished(make: ((item: Item) => Item) | null, groupsKeep: boolean): readonly Item[] {
     const next = make ? mapped(this.items, make) : this.items;
-    if (!this.shifted && next !== this.before) keepPlaces(this.before, next);
+    if (this.shifted || next === this.before) return next;
+    keepPlaces(this.before, next);
+    if (groupsKeep) keepOwners(this.before, next);
     return next;
   }
 }

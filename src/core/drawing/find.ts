@@ -35,20 +35,21 @@ export function placesIn(items: readonly Item[]): Map<string, number> {
   return map;
 }
 
-const owners = new WeakMap<readonly Item[], Map<string, string>>();
+const owners = new WeakMap<readonly Item[], ReadonlyMap<string, string>>();
+const NO_OWNERS: ReadonlyMap<string, string> = new Map();
 
 /** For each item that lies in a group, at whatever depth, the id of the group that holds it. */
-export function ownersIn(items: readonly Item[]): Map<string, string> {
-  let map = owners.get(items);
-  if (!map) {
-    map = new Map();
-    for (const item of items) {
-      if (!isGroup(item)) continue;
-      for (const child of item.items) map.set(child.id, item.id);
-      for (const [id, owner] of ownersIn(item.items)) map.set(id, owner);
-    }
-    owners.set(items, map);
+export function ownersIn(items: readonly Item[]): ReadonlyMap<string, string> {
+  if (linesIn(items) === items) return NO_OWNERS;
+  const known = owners.get(items);
+  if (known) return known;
+  const map = new Map<string, string>();
+  for (const item of items) {
+    if (!isGroup(item)) continue;
+    for (const child of item.items) map.set(child.id, item.id);
+    for (const [id, owner] of ownersIn(item.items)) map.set(id, owner);
   }
+  owners.set(items, map);
   return map;
 }
 
@@ -56,6 +57,10 @@ export function ownersIn(items: readonly Item[]): Map<string, string> {
 export function keepPlaces(before: readonly Item[], after: readonly Item[]): void {
   keepKinds(before, after);
   places.set(after, placesIn(before));
+}
+
+/** Says that the groups of `after` hold the same items as those of `before`. */
+export function keepOwners(before: readonly Item[], after: readonly Item[]): void {
   const known = owners.get(before);
   if (known) owners.set(after, known);
 }

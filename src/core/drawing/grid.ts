@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/point';
 import type { Item } from './item';
 import { mapItem, mapOutlines, mapped } from './items';
+import { factsOf } from './runFacts';
 import type { Line, Node, Run } from './schema';
 
 /**
@@ -30,17 +31,11 @@ export const runsOnGrid = (runs: readonly Run[]): readonly Run[] =>
     return nodes === r.nodes ? r : { ...r, nodes };
   });
 
-/** Runs that are known to lie on the grid: very many are asked for again and again. */
-const known = new WeakSet<readonly Run[]>();
-
-/** Says that runs lie on the grid, for they were made so. */
-export const keepOnGrid = (runs: readonly Run[]): void => void known.add(runs);
-
 /** A line with its nodes on the grid; the same line where they are. */
 export function lineOnGrid<L extends Pick<Line, 'runs'>>(line: L): L {
-  if (known.has(line.runs)) return line;
+  if (factsOf(line.runs).onGrid) return line;
   const runs = runsOnGrid(line.runs);
-  keepOnGrid(runs);
+  factsOf(runs).onGrid = true;
   return runs === line.runs ? line : { ...line, runs };
 }
 

@@ -18,6 +18,9 @@ export function linesIn(items: readonly Item[]): readonly Line[] {
   return lines;
 }
 
+const NOTHING: readonly never[] = [];
+const isAllLines = (items: readonly Item[]): boolean => linesIn(items) === items;
+
 /** Says that `after` holds the same kinds of items as `before`, so that nothing need be worked out anew. */
 export function keepKinds(before: readonly Item[], after: readonly Item[]): void {
   if (flat.get(before) === before && after.length === before.length) flat.set(after, after as readonly Line[]);
@@ -27,9 +30,18 @@ export function keepKinds(before: readonly Item[], after: readonly Item[]): void
 export const linesOfItem = (item: Item): readonly Line[] =>
   isLine(item) ? [item] : isGroup(item) ? linesIn(item.items) : [];
 
-/** The flats among items and in their groups, in painting order. */
-export const flatsIn = (items: readonly Item[]): Flat[] =>
-  items.flatMap((item) => (isFlat(item) ? [item] : isGroup(item) ? flatsIn(item.items) : []));
+const flats = new WeakMap<readonly Item[], readonly Flat[]>();
+
+/** The flats among items and in their groups, in painting order. Worked out once for each list. */
+export function flatsIn(items: readonly Item[]): readonly Flat[] {
+  if (isAllLines(items)) return NOTHING;
+  let list = flats.get(items);
+  if (!list) {
+    list = items.flatMap((item) => (isFlat(item) ? [item] : isGroup(item) ? flatsIn(item.items) : []));
+    flats.set(items, list);
+  }
+  return list;
+}
 
 /** The pictures among items and in their groups, in painting order. */
 export const picturesIn = (items: readonly Item[]): Picture[] =>
@@ -46,6 +58,7 @@ const bounding = new WeakMap<readonly Item[], readonly Line[]>();
 
 /** The lines that areas lie between: all but those that are held inside of a shape. Worked out once for each list. */
 export function boundingLines(items: readonly Item[]): readonly Line[] {
+  if (isAllLines(items)) return linesIn(items);
   let lines = bounding.get(items);
   if (!lines) {
     lines = items.every((item) => !isGroup(item))
@@ -60,6 +73,7 @@ const held = new WeakMap<readonly Item[], readonly Group[]>();
 
 /** The groups that are held inside of a shape, each with those within it after it. Worked out once for each list. */
 export function heldGroups(items: readonly Item[]): readonly Group[] {
+  if (isAllLines(items)) return NOTHING;
   let groups = held.get(items);
   if (!groups) {
     groups = items.flatMap((item) =>

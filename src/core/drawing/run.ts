@@ -1,9 +1,10 @@
 import { cubicBounds, hullBox } from '../geometry/bounds';
-import { growBox, holdsBox, joinBoxes, movedBox } from '../geometry/box';
+import { growBox, holdsBox, joinBoxes } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
 import { cubicLength } from '../geometry/length';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, subtract, type Box, type Point } from '../geometry/point';
+import { factsOf } from './runFacts';
 import type { Line, Node, Run } from './schema';
 
 /** A node without handles. */
@@ -68,20 +69,8 @@ export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
 /** A box that holds a line's body, found quickly: that of its points and handles, which its curve lies within. */
 export const bodyHull = (line: Line): Box => growBox(controlBox(line), bodyReach(line));
 
-const controlBoxes = new WeakMap<Line['runs'], Box>();
-
-/** Says that runs are a line's own, moved: then their box is, too. */
-export function keepBox(line: Pick<Line, 'runs'>, moved: Line['runs'], by: Point): void {
-  const box = controlBoxes.get(line.runs);
-  if (box) controlBoxes.set(moved, movedBox(box, by));
-}
-
 /** The box of a line's points and handles; worked out once for each shape. */
-export function controlBox(line: Pick<Line, 'runs'>): Box {
-  let box = controlBoxes.get(line.runs);
-  if (!box) controlBoxes.set(line.runs, (box = controlBoxOf(line)));
-  return box;
-}
+export const controlBox = (line: Pick<Line, 'runs'>): Box => (factsOf(line.runs).box ??= controlBoxOf(line));
 
 /** Written out, for it is done for each of very many lines. */
 function controlBoxOf(line: Pick<Line, 'runs'>): Box {

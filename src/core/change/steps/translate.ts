@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { isOnGrid, keepOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
+import { isOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
 import type { Item } from '../../drawing/item';
 import { mapItem, mapOutlines } from '../../drawing/items';
-import { keepBox, movedRuns } from '../../drawing/run';
+import { movedRuns } from '../../drawing/run';
+import { keepMoved } from '../../drawing/runFacts';
 import { idSchema, offsetSchema, type Line } from '../../drawing/schema';
 import type { Point } from '../../geometry/point';
 import { ChangeError } from '../changeError';
@@ -41,7 +42,6 @@ function translated(item: Item, by: Point): Item {
 function lineMoved<L extends Pick<Line, 'id' | 'runs'>>(line: L, by: Point): L {
   if (lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
   const runs = movedRuns(line.runs, by);
-  keepOnGrid(runs);
-  keepBox(line, runs, by);
+  keepMoved(line.runs, runs, by);
   return { ...line, runs };
 }
