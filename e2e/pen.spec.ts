@@ -85,10 +85,11 @@ test('the pointer tells of closing before the click, and the click closes', asyn
   await hand.click(b);
   await hand.move(c);
   const canvas = page.getByTestId('page');
-  const adding = await canvas.evaluate((e) => e.style.cursor);
+  const cursor = (): Promise<string> =>
+    canvas.evaluate((e) => new Promise((shown) => requestAnimationFrame(() => shown(e.style.cursor))));
+  const adding = await cursor();
   await hand.move(a);
-  const closing = await canvas.evaluate((e) => e.style.cursor);
-  expect(closing).not.toBe(adding);
+  expect(await cursor()).not.toBe(adding);
   await expect(page.locator('.hints')).toContainText('close the line');
   await hand.click(c);
   await hand.click(a);

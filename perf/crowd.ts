@@ -90,7 +90,11 @@ export async function crowd(lines: number): Promise<Crowd> {
     }
     await page.keyboard.press('Escape');
     await page.waitForTimeout(500);
+    // The key that is held for it goes down a moment before.
+    await page.keyboard.down('Control');
+    await page.waitForTimeout(150);
     const pasted = await page.evaluate(pasteText, thousand);
+    await page.keyboard.up('Control');
     await page.waitForTimeout(3_000);
     const node = linesOf(drawing.sheets[0])[0].runs[0].nodes[2].point;
     await page.keyboard.press('d');
@@ -221,6 +225,7 @@ async function drag(frames: number): Promise<{ frame: number[]; longestTask: num
     const far = 2 + i * 0.09;
     at = { x: box.left + box.width / 2 + Math.cos(turn) * far, y: box.top + box.height / 2 + Math.sin(turn) * far };
     send('pointermove', at.x, at.y, 0);
+    await new Promise((r) => requestAnimationFrame(r));
     if (host.style.cursor.includes('pointer') || /over|move/.test(document.querySelector('.hints')?.textContent ?? ''))
       break;
   }
@@ -258,13 +263,23 @@ async function drag(frames: number): Promise<{ frame: number[]; longestTask: num
   return { frame, longestTask, saved };
 }
 
-/** Pastes a text; until it is in the list of what can be undone, and painted. */
+/** Pastes a text; until it is a change on its way to the disk, and painted. */
 async function pasteText(text: string): Promise<number> {
   const canvases = [...document.querySelectorAll<HTMLCanvasElement>('[data-testid=page] canvas')];
+  const save = document.querySelector<HTMLElement>('.save')!;
   const data = new DataTransfer();
   data.setData('text/plain', text);
   const before = performance.now();
+  const isMade = new Promise<void>((resolve) => {
+    const observer = new MutationObserver(() => {
+      if (save.dataset.save === 'saved') return;
+      observer.disconnect();
+      resolve();
+    });
+    observer.observe(save, { attributes: true });
+  });
   document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  await isMade;
   await new Promise((r) => requestAnimationFrame(() => setTimeout(r, 0)));
   for (const c of canvases) c.getContext('2d')!.getImageData(0, 0, 1, 1);
   return performance.now() - before;

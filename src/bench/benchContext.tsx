@@ -2,7 +2,7 @@
 
 import { createContext, startTransition, useContext, useEffect, useEffectEvent, useState } from 'react';
 import type { Following } from '@/ui/following';
-import { whenIdle } from './canvas/whenIdle';
+import { whenDone, whenIdle } from './canvas/whenIdle';
 import { preferences, type Preferences } from './state/preferences';
 import type { Bench, BenchState } from './state/store';
 import { useStored } from './useStored';
@@ -33,10 +33,10 @@ export function useBenchStateLater<T>(part: (s: BenchState) => T, when: 'soon' |
   });
   useEffect(() => {
     look();
-    if (when === 'soon') return bench.subscribe(() => look());
+    const then = when === 'soon' ? whenDone : whenIdle;
     let waiting: (() => void) | null = null;
     const stop = bench.subscribe(() => {
-      waiting ??= whenIdle(() => {
+      waiting ??= then(() => {
         waiting = null;
         look();
       });

@@ -4,6 +4,7 @@ import { useEffect, type RefObject } from 'react';
 import { bringIn } from './commands/desk';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { copied, cut, looksLikeSvg, paste } from './commands/clipboard';
+import { readyToRead } from './state/readingSvg';
 import type { Bench } from './state/store';
 import { isTyping } from './typing';
 
@@ -12,7 +13,11 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
   useEffect(() => {
     // A paste event does not say whether Shift was held with it.
     let shift = false;
-    const keys = (e: KeyboardEvent): void => void (shift = e.shiftKey);
+    const keys = (e: KeyboardEvent): void => {
+      shift = e.shiftKey;
+      // The key that is held for a paste comes a moment before it.
+      if (e.key === 'Control' || e.key === 'Meta') readyToRead();
+    };
     const take = (e: ClipboardEvent, svg: string | null): void => {
       if (!svg || !e.clipboardData) return;
       e.preventDefault();
@@ -41,11 +46,14 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
       }
     };
     window.addEventListener('keydown', keys, true);
+    // Whoever comes back may have copied something elsewhere.
+    window.addEventListener('focus', readyToRead);
     document.addEventListener('copy', onCopy);
     document.addEventListener('cut', onCut);
     document.addEventListener('paste', onPaste);
     return () => {
       window.removeEventListener('keydown', keys, true);
+      window.removeEventListener('focus', readyToRead);
       document.removeEventListener('copy', onCopy);
       document.removeEventListener('cut', onCut);
       document.removeEventListener('paste', onPaste);

@@ -15,6 +15,7 @@ import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
 import { createBench, type Bench } from './state/store';
 import { giveAgain as sendAgain, lookBack, type WentBack } from './state/wentBack';
+import { whenIdle } from './canvas/whenIdle';
 import { desk } from './stages/desk';
 import { isStage, stageOf } from './stages/table';
 import { toolsOf } from './tools/registry';
@@ -188,7 +189,9 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
 /** This browser keeps what it has seen, in case that all else is lost. */
 function remember({ id, revision, drawing, damaged }: Opened): void {
   const bytes = damaged ? undefined : bytesOf(drawing);
-  if (bytes) void keepSeen({ drawing: id, revision, bytes, at: Date.now() }).catch(() => undefined);
+  if (!bytes) return;
+  const seen = { drawing: id, revision, bytes, at: Date.now() };
+  whenIdle(() => void keepSeen(seen).catch(() => undefined));
 }
 
 /** What was done before this visit can be undone as well; the newest of it is read at once. */

@@ -24,17 +24,17 @@ import { paintedShape } from './paintedShape';
 import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { paintDifferences } from './differenceMarks';
-import { cssPointer } from './pointers';
 import { PointerPlace } from './pointerPlace';
 import { keptPlace } from './keptPlace';
 import { onKeyUp } from './onKeyUp';
+import { readyForHand } from './readyForHand';
 import { ReferencePlacer } from './referencePlacer';
 import { paintOrder } from './orderMarks';
 import { ReplayPainter } from './replayPainter';
 import { paintGuides, paintRulers } from './rulers';
 import { TileBoard } from './tileBoard';
+import { ToolTold } from './toolTold';
 import { changesGround, changesMarks } from './whatChanged';
-import { whenIdle } from './whenIdle';
 
 const STILL_MS = 160;
 
@@ -65,15 +65,16 @@ export class BenchCanvas {
   private ratio = window.devicePixelRatio;
   private still = true;
   private stillTimer: ReturnType<typeof setTimeout> | undefined;
-  private lastHints = '';
+  private readonly told: ToolTold;
   private lastLook = '';
   private looks = plainLooks;
 
   constructor(
     private readonly bench: Bench,
     private readonly container: HTMLDivElement,
-    private readonly onHints: (hints: Hint[]) => void,
+    onHints: (hints: Hint[]) => void,
   ) {
+    this.told = new ToolTold(container, () => this.tool, onHints);
     const reach = {
       bench,
       picking: this.picking,
@@ -131,7 +132,7 @@ export class BenchCanvas {
     this.measure();
     this.toolNews();
     this.tool.begin?.();
-    this.stop.push(whenIdle(() => this.picking.prepare(bench.getState().drawing)));
+    this.stop.push(readyForHand(bench, this.picking));
     container.dataset.ready = 'true';
   }
 
@@ -147,7 +148,8 @@ export class BenchCanvas {
   dispose(): void {
     this.stop.forEach((f) => f());
     clearTimeout(this.stillTimer);
-    for (const part of ['input', 'placer', 'guides', 'pointer', 'tiles', 'pictures'] as const) this[part].dispose();
+    for (const part of ['told', 'input', 'placer', 'guides', 'pointer', 'tiles', 'pictures'] as const)
+      this[part].dispose();
     this.stage.destroy();
   }
 
@@ -235,11 +237,7 @@ export class BenchCanvas {
 
   private toolNews(): void {
     this.over.batchDraw();
-    const hints = this.tool.hints();
-    const key = JSON.stringify(hints);
-    if (key !== this.lastHints) this.onHints(hints);
-    this.lastHints = key;
-    if (!this.input.isPanning) this.container.style.cursor = cssPointer[this.tool.pointer()];
+    this.told.soon(this.input);
   }
 
   private paintBelow(ctx: CanvasRenderingContext2D): void {

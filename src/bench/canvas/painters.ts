@@ -77,11 +77,15 @@ export class Painters {
     this.post(message);
   }
 
-  /** Asks for tiles; they share them like the fields of a chessboard. */
-  want(wish: Extract<ToPainter, { kind: 'want' }>): void {
+  /**
+   * Asks for tiles; they share them like the fields of a chessboard, or one alone paints them: the others leave the rest of
+   * the machine to the hand.
+   */
+  want(wish: Extract<ToPainter, { kind: 'want' }>, alone = false): void {
     this.lastWish = wish;
+    const count = alone ? 1 : this.workers.length;
     this.workers.forEach((worker, i) => {
-      const own = wish.tiles.filter(([c, r]) => Math.abs(c + r) % this.workers.length === i);
+      const own = wish.tiles.filter(([c, r]) => Math.abs(c + r) % count === i);
       worker.postMessage({ ...wish, tiles: own } satisfies ToPainter);
     });
   }

@@ -1,37 +1,25 @@
 import { allLines, linesOf } from '@/core/drawing/items';
-import RBush from 'rbush';
-import type { Box, Cubic, Drawing, Line, Point } from '@/core';
+import type { Box, Drawing, Line, Point } from '@/core';
 import { nearestOnCubic } from '@/core';
 import { distanceToBox, growBox, joinBoxes } from '@/core/geometry/box';
 import { distance } from '@/core/geometry/point';
 import { liesInRegion, touchesRegion, type Region } from '@/core/drawing/region';
-import { hullBox } from '@/core/geometry/bounds';
-import { controlBox, cubicsOf, nearestOnLine, segmentCount } from '@/core/drawing/run';
+import { nearestOnLine } from '@/core/drawing/run';
 import { isOpenSheet } from '@/core/drawing/find';
-
-type Segment = { box: Box; run: number; segment: number; cubic: Cubic };
-
-/** A line in the tree: the box of its control points. Its segments are worked out when the pointer first comes near. */
-type Entry = Box & { line: Line; segments: Segment[] | null };
+import { LineTree, segmentsOf, type Segment } from './lineTree';
 
 /** Half of the widest stroke that can be taken hold of anywhere in its body, in page units. */
 const WIDEST_BODY = 40;
-
-/** When more lines than this have changed, the tree is made anew: quicker than taking them out one by one. */
-const MANY = 200;
 
 /** A place on a line under the pointer. */
 export type Hit = { line: Line; run: number; segment: number; t: number; point: Point; distance: number };
 
 /**
  * Finds the line nearest to a place: a tree of lines, their segments by the distance of their boxes, then the exact foot
- * on each until no box is nearer. Follows the drawing by what differs. Only lines that can be touched are in it.
+ * on each until no box is nearer. Only lines that can be touched are in it.
  */
 export class Picking {
-  private readonly tree = new RBush<Entry>();
-  private readonly entries = new Map<string, Entry>();
-  /** The lists of lines that are in the tree, by their sheets. */
-  private lists = new Map<string, readonly Line[]>();
+  private readonly tree = new LineTree();
   private drawing: Drawing | null = null;
   private solo: string | null = null;
   private around: { drawing: Drawing; ids: unknown; box: Box | null; widest: number } | null = null;
@@ -54,31 +42,7 @@ export class Picking {
     const lists = new Map<string, readonly Line[]>();
     for (const sheet of drawing.sheets)
       if (isOpenSheet(sheet) && (this.solo === null || sheet.id === this.solo)) lists.set(sheet.id, linesOf(sheet));
-    const gone = new Map<string, Entry>();
-    const come: Entry[] = [];
-    for (const [sheet, lines] of this.lists) {
-      if (lists.get(sheet) === lines) continue;
-      for (const { id } of lines) gone.set(id, this.entries.get(id)!);
-    }
-    for (const [sheet, lines] of lists) {
-      if (this.lists.get(sheet) === lines) continue;
-      for (const line of lines) {
-        const entry = gone.get(line.id);
-        if (entry && entry.line.runs === line.runs) {
-          entry.line = line;
-          gone.delete(line.id);
-        } else come.push(entryOf(line));
-      }
-    }
-    this.lists = lists;
-    for (const id of gone.keys()) this.entries.delete(id);
-    for (const entry of come) this.entries.set(entry.line.id, entry);
-    if (gone.size > MANY) this.tree.clear().load([...this.entries.values()]);
-    else {
-      for (const entry of gone.values()) this.tree.remove(entry);
-      if (come.length > MANY) this.tree.load(come);
-      else for (const entry of come) this.tree.insert(entry);
-    }
+    this.tree.follow(lists);
   }
 
   /** The box around the control points of some lines; null where none of them can be touched. */
@@ -98,7 +62,7 @@ export class Picking {
     let box: Box | null = null;
     let widest = 0;
     for (const id of ids) {
-      const entry = this.entries.get(id);
+      const entry = this.tree.entryOf(id);
       if (!entry) continue;
       box = box ? joinBoxes(box, entry) : entry;
       const { style, marks } = entry.line;
@@ -116,19 +80,31 @@ export class Picking {
 
   /** The nearest place on a line within `reach` page units of `p`; of lines that `wanted` lets through. */
   nearest(drawing: Drawing, p: Point, reach: number, wanted: (l: Line) => boolean = () => true): Hit | null {
+    return this.nearestWithin(drawing, p, reach, () => reach, wanted);
+  }
+
+  /** The same, of each line within a reach of its own, at most `most`. */
+  private nearestWithin(
+    drawing: Drawing,
+    p: Point,
+    most: number,
+    reachOf: (l: Line) => number,
+    wanted: (l: Line) => boolean = () => true,
+  ): Hit | null {
     this.follow(drawing);
-    const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach);
-    const candidates: { line: Line; s: Segment; least: number }[] = [];
+    const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, most);
+    const candidates: { line: Line; s: Segment; least: number; reach: number }[] = [];
     for (const entry of this.tree.search(around)) {
-      if (!wanted(entry.line)) continue;
-      for (const s of (entry.segments ??= segmentsOf(entry.line))) {
+      const reach = Math.min(most, reachOf(entry.line));
+      if (distanceToBox(entry, p) > reach || !wanted(entry.line)) continue;
+      for (const s of segmentsOf(entry)) {
         const least = distanceToBox(s.box, p);
-        if (least <= reach) candidates.push({ line: entry.line, s, least });
+        if (least <= reach) candidates.push({ line: entry.line, s, least, reach });
       }
     }
     candidates.sort((a, b) => a.least - b.least);
     let best: Hit | null = null;
-    for (const { line, s, least } of candidates) {
+    for (const { line, s, least, reach } of candidates) {
       if (best && least > best.distance) break;
       const found = nearestOnCubic(s.cubic, p);
       if (found.distance <= reach && (!best || found.distance < best.distance)) {
@@ -142,8 +118,7 @@ export class Picking {
   under(drawing: Drawing, p: Point, reach: number, wanted?: (l: Line) => boolean): Hit | null {
     const near = this.nearest(drawing, p, reach, wanted);
     if (near) return near;
-    const body = this.nearest(drawing, p, Math.max(reach, WIDEST_BODY), wanted);
-    return body && body.distance <= body.line.style.width / 2 ? body : null;
+    return this.nearestWithin(drawing, p, Math.max(reach, WIDEST_BODY), (l) => l.style.width / 2, wanted);
   }
 
   /** The lines whose curve or body lies under a place, the nearest first; of the same distance, the upper one. */
@@ -196,13 +171,3 @@ export class Picking {
 
 /** A node near a place. */
 export type NodeHit = { line: Line; run: number; node: number; point: Point; distance: number };
-
-const entryOf = (line: Line): Entry => ({ ...controlBox(line), line, segments: null });
-
-const segmentsOf = (line: Line): Segment[] =>
-  line.runs.flatMap((run, r) => {
-    const list = segmentCount(run) > 0 ? cubicsOf(run) : [pointCubic(run.nodes[0].point)];
-    return list.map((cubic, segment) => ({ box: hullBox(cubic), run: r, segment, cubic }));
-  });
-
-const pointCubic = (p: Point): Cubic => [p, p, p, p];

@@ -123,6 +123,8 @@ export class TileBoard {
       const base = this.coming?.scale ?? this.shown.scale;
       const k = base === 0 ? 0 : scale / base;
       if (k > 0.66 && k < 1.5) return;
+      // On its way to another scale: what is asked for now is soon asked for anew.
+      return this.want(view, window, scale, base > 0);
     } else if (scale !== (this.coming?.scale ?? this.shown.scale)) {
       // Panned while the zoom comes to rest: the timer's view would be an old one.
       clearTimeout(this.restTimer);
@@ -132,12 +134,12 @@ export class TileBoard {
     this.want(view, window, scale);
   }
 
-  private want(view: View, window: Size, scale: number): void {
+  private want(view: View, window: Size, scale: number, passing = false): void {
     const shown = shownTiles(view, window, scale);
-    const wish = [scale, ...Object.values(shown)].join();
+    const wish = [scale, passing, ...Object.values(shown)].join();
     if (wish === this.lastWish) return;
     this.lastWish = wish;
-    const tiles = wantedTiles(shown, MARGIN);
+    const tiles = wantedTiles(shown, passing ? 0 : MARGIN);
     if (scale !== this.shown.scale) {
       if (this.coming?.scale !== scale) {
         this.coming?.tiles.forEach((t) => t.bitmap.close());
@@ -154,7 +156,7 @@ export class TileBoard {
       tile.bitmap.close();
       current.tiles.delete(key);
     }
-    this.painters.want({ kind: 'want', scale, tiles });
+    this.painters.want({ kind: 'want', scale, tiles }, passing);
     for (const answer of this.painters.takeEarly()) this.hear(answer);
   }
 

@@ -7,3 +7,9 @@ export function whenIdle(run: () => void): () => void {
   const handle = requestIdleCallback(run, { timeout: 2_000 });
   return () => cancelIdleCallback(handle);
 }
+
+/** Does something when what is being done is done; gives what calls it off. */
+export function whenDone(run: () => void): () => void {
+  const timer = setTimeout(run, 0);
+  return () => clearTimeout(timer);
+}

@@ -1,3 +1,7 @@
+import { applyChange } from '@/core';
+import { changeOf } from '@/core/change/changeOf';
+import { groupLines, moveToSheet } from '@/core/edits/arrange';
+import { moveLines } from '@/core/edits/lines';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { chosenOf, chosenSheets, chosenTally, sharedStyle } from './chosen';
 
@@ -13,6 +17,17 @@ test('what is chosen is found once for each state, whoever asks', () => {
   expect(chosenTally(s)).toEqual({ count: 3, nodes: 12, closed, marked: 0 });
   expect([...chosenSheets(s)]).toEqual(['s0', 's1']);
   expect(chosenOf(chosen('l5')).map((f) => f.line.id)).toEqual(['l5']);
+});
+
+test('the sheets of what is chosen are looked up again only where something lies elsewhere', () => {
+  const s = chosen('l0', 'l4');
+  const own = chosenSheets(s);
+  const moved = applyChange(drawing, changeOf(moveLines(drawing, s.lines, { x: 3, y: 4 }), 'm'));
+  expect(chosenSheets({ ...s, drawing: moved })).toBe(own);
+  const elsewhere = applyChange(moved, changeOf(moveToSheet(moved, new Set(['l4']), 's2'), 's'));
+  expect([...chosenSheets({ ...s, drawing: elsewhere })]).toEqual(['s0', 's2']);
+  const grouped = applyChange(elsewhere, changeOf(groupLines(elsewhere, new Set(['l0', 'l3']), 'g'), 'g'));
+  expect([...chosenSheets({ ...s, drawing: grouped })]).toEqual(['s0', 's2']);
 });
 
 test('what all have in common, nothing where they differ, and not even that where there are none', () => {

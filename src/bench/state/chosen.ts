@@ -1,5 +1,5 @@
 import type { Drawing, Line, Style } from '@/core';
-import { findLines, nodeCount, type Found } from '@/core/drawing/find';
+import { findLines, holdsItem, nodeCount, ownersIn, placesIn, type Found } from '@/core/drawing/find';
 import type { BenchState } from './store';
 
 /** What the chosen lines come to. */
@@ -10,7 +10,7 @@ export type Tally = {
   readonly marked: number;
 };
 
-type Known = { found: readonly Found[]; tally?: Tally; sheets?: ReadonlySet<string> };
+type Known = { found: readonly Found[]; tally?: Tally };
 
 /** For each state of a drawing what was asked last: all cards ask for the same. */
 const known = new WeakMap<Drawing, { lines: ReadonlySet<string>; known: Known }>();
@@ -55,10 +55,18 @@ export function onlyChosen(s: Pick<BenchState, 'lines' | 'flats'>): string | nul
   return ids[0] ?? null;
 }
 
+/** Where items lie is kept for as long as none comes, goes or changes places: so is what sheets the chosen ones are on. */
+const whereabouts = new WeakMap<ReadonlySet<string>, { known: readonly object[]; sheets: ReadonlySet<string> }>();
+
 /** The sheets that the chosen lines are on, by their ids. */
-export function chosenSheets({ drawing, lines }: Chosen): ReadonlySet<string> {
-  const own = knownOf(drawing, lines);
-  return (own.sheets ??= new Set(own.found.map((f) => f.sheet.id)));
+export function chosenSheets({ drawing: { sheets }, lines }: Chosen): ReadonlySet<string> {
+  const known = sheets.flatMap((s) => [placesIn(s.items), ownersIn(s.items)]);
+  const last = whereabouts.get(lines);
+  if (last && known.length === last.known.length && known.every((map, i) => map === last.known[i])) return last.sheets;
+  const ids = [...lines];
+  const own = new Set(sheets.filter((s) => ids.some((id) => holdsItem(s, id))).map((s) => s.id));
+  whereabouts.set(lines, { known, sheets: own });
+  return own;
 }
 
 /** A value as it is with all chosen lines: undefined where there are none, null where they differ. */

@@ -34,8 +34,8 @@ export type AsideCopy = { aside: string; of: string; bytes: ArrayBuffer; at: num
 interface Shape extends DBSchema {
   pending: { key: number; value: Pending; indexes: { drawing: string } };
   sent: { key: number; value: Sent; indexes: { place: [string, number] } };
-  seen: { key: string; value: Seen };
-  asides: { key: string; value: AsideCopy; indexes: { of: string } };
+  seen: { key: string; value: Seen; indexes: { at: number } };
+  asides: { key: string; value: AsideCopy; indexes: { of: string; at: number } };
 }
 
 /** A browser's store that has not answered after so long will not, ms. */
@@ -44,12 +44,16 @@ const PATIENCE = 4_000;
 let opened: Promise<IDBPDatabase<Shape>> | undefined;
 
 function database(): Promise<IDBPDatabase<Shape>> {
-  opened ??= openDB<Shape>('yellow-quill', 2, {
-    upgrade: (db, before) => {
+  opened ??= openDB<Shape>('yellow-quill', 3, {
+    upgrade: (db, before, _, tx) => {
       if (before < 1) db.createObjectStore('pending', { autoIncrement: true }).createIndex('drawing', 'drawing');
-      db.createObjectStore('sent', { autoIncrement: true }).createIndex('place', ['drawing', 'revision']);
-      db.createObjectStore('seen', { keyPath: 'drawing' });
-      db.createObjectStore('asides', { keyPath: 'aside' }).createIndex('of', 'of');
+      if (before < 2) {
+        db.createObjectStore('sent', { autoIncrement: true }).createIndex('place', ['drawing', 'revision']);
+        db.createObjectStore('seen', { keyPath: 'drawing' });
+        db.createObjectStore('asides', { keyPath: 'aside' }).createIndex('of', 'of');
+      }
+      tx.objectStore('seen').createIndex('at', 'at');
+      tx.objectStore('asides').createIndex('at', 'at');
     },
     // A page of a newer program wants to change the store.
     blocking: () => void opened?.then((db) => db.close()).finally(() => (opened = undefined)),
@@ -178,8 +182,10 @@ async function keepCopy<N extends 'seen' | 'asides'>(name: N, copy: Shape[N]['va
   if (copy.bytes.byteLength > MOST_COPY_BYTES) return;
   const tx = (await database()).transaction<'seen' | 'asides', 'readwrite'>(name, 'readwrite');
   await tx.store.put(copy);
-  const ages: { key: string; at: number }[] = [];
-  for await (const { primaryKey, value } of tx.store) ages.push({ key: primaryKey, at: value.at });
-  const old = ages.sort((a, b) => b.at - a.at).slice(MOST_COPIES);
-  await Promise.all([...old.map((o) => tx.store.delete(o.key)), tx.done]);
+  // By their keys alone: the copies themselves are large.
+  let tooMany = (await tx.store.count()) - MOST_COPIES;
+  const oldest = tooMany > 0 ? await tx.store.index('at').openKeyCursor() : null;
+  for (let cursor = oldest; cursor && tooMany > 0; tooMany--, cursor = await cursor.continue())
+    await tx.store.delete(cursor.primaryKey);
+  await tx.done;
 }

@@ -11,7 +11,7 @@ import { firstProfiles, profileOf, type Profile } from '@/core/ink/profiles';
 import { NameField } from '@/ui/NameField';
 import { formatCount } from '@/ui/format';
 import { chosenTally } from '../../state/chosen';
-import { useBench, useBenchState } from '../../benchContext';
+import { useBench, useBenchState, useBenchStateLater } from '../../benchContext';
 import { useDeedButton } from '../../useDeedButton';
 import { MarkFields } from './MarkFields';
 import { ProfileShape } from './ProfileShape';
@@ -27,7 +27,7 @@ export function ProfileCard() {
   const button = useDeedButton();
   const count = useBenchState((s) => s.lines.size);
   const only = useBenchState((s) => onlyLine(s.preview ?? s.drawing, s.lines));
-  const marked = useBenchState((s) => chosenTally(s).marked > 0);
+  const marked = useBenchStateLater((s) => chosenTally(s).marked > 0);
   const kept = useBenchState((s) => s.drawing.profiles ?? none);
   const reading = useBenchState((s) => s.reading);
   const [naming, setNaming] = useState(false);

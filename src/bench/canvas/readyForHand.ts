@@ -1,0 +1,16 @@
+import { itemsOnGrid } from '@/core/drawing/grid';
+import type { Bench } from '../state/store';
+import type { Picking } from './picking';
+import { whenIdle } from './whenIdle';
+
+/**
+ * What the first press and the first drag ask of very many lines, worked out before there is a hand to wait for it. Gives
+ * what calls it off.
+ */
+export function readyForHand(bench: Bench, picking: Picking): () => void {
+  return whenIdle(() => {
+    const { drawing } = bench.getState();
+    picking.prepare(drawing);
+    for (const { items } of drawing.sheets) itemsOnGrid(items);
+  });
+}
