@@ -3,7 +3,7 @@ import type { Run } from '../drawing/schema';
 import { hullBox } from '../geometry/bounds';
 import { boxesMeet } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
-import { intersectCubics } from '../geometry/intersection';
+import { intersectCubics, type Intersection } from '../geometry/intersection';
 import { cubicLength } from '../geometry/length';
 import { samePoint, subtract, type Point } from '../geometry/point';
 import { selfIntersection } from '../geometry/selfIntersection';
@@ -71,16 +71,34 @@ export function crossingsOf(run: Run): Crossing[] {
     if (own && !(own.t1 < END && own.t2 > 1 - END)) add(i, own.t1, i, own.t2, own.point);
     for (let j = Math.max(i, straightOn[i]) + 1; j < list.length; j++) {
       if (!boxesMeet(boxes[i], boxes[j])) continue;
-      for (const { ta, tb, point } of intersectCubics(c, list[j])) {
-        const isNext = j === i + 1 && ta > 1 - END && tb < END;
-        if (!isNext) add(i, ta, j, tb, point);
-      }
+      const isNext = j === i + 1;
+      for (const { ta, tb, point } of isNext ? beyondJoint(c, list[j]) : intersectCubics(c, list[j]))
+        if (!(isNext && ta > 1 - END && tb < END)) add(i, ta, j, tb, point);
     }
   });
   // A crossing at a node is found on both segments beside it.
   return found.filter(
     (c, i) => !found.slice(0, i).some((b) => Math.hypot(b.point.x - c.point.x, b.point.y - c.point.y) < 1e-3),
   );
+}
+
+/** So often two segments are halved towards their joint. */
+const MOST_HALVED = 8;
+
+/**
+ * Where a segment meets the next, but for their joint, which would be found by ever smaller pieces: the halves beside it go on
+ * in one direction soon, and only the others are looked at.
+ */
+function beyondJoint(a: Cubic, b: Cubic, depth = 0): Intersection[] {
+  if (goingOn([a, b])[0] === 1) return [];
+  if (depth === MOST_HALVED) return intersectCubics(a, b);
+  const [early, late] = splitAt(a, 0.5);
+  const [first, second] = splitAt(b, 0.5);
+  return [
+    ...intersectCubics(early, b).map((m) => ({ ...m, ta: m.ta / 2 })),
+    ...intersectCubics(late, second).map((m) => ({ ...m, ta: 0.5 + m.ta / 2, tb: 0.5 + m.tb / 2 })),
+    ...beyondJoint(late, first, depth + 1).map((m) => ({ ...m, ta: 0.5 + m.ta / 2, tb: m.tb / 2 })),
+  ];
 }
 
 function loopLength(

@@ -1,6 +1,7 @@
 import { neighbours } from '../drawing/node';
-import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
+import { controlBox, cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node, Page, Run } from '../drawing/schema';
+import { holdsBox } from '../geometry/box';
 import { evaluate, straightCubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { cross, distance, dot, lengthOf, scale, type Point } from '../geometry/point';
@@ -38,9 +39,17 @@ const strays = (line: Line): Note[] =>
 function crumbs(line: Line, { crumb }: NoteLimits): Note[] {
   if (line.runs.every((r) => r.nodes.length === 1)) return [];
   // A dot that is drawn thick is meant.
-  if (line.style.width > 2 * crumb) return [];
+  if (line.style.width > 2 * crumb || chordsOf(line) >= crumb) return [];
   const length = lineLength(line);
   return length < crumb ? [noteOf('crumb', line, line.runs[0].nodes[0].point, { figure: length })] : [];
+}
+
+/** The way from node to node: no line is shorter. */
+function chordsOf({ runs }: Line): number {
+  let sum = 0;
+  for (const { nodes } of runs)
+    for (let i = 1; i < nodes.length; i++) sum += distance(nodes[i - 1].point, nodes[i].point);
+  return sum;
 }
 
 const LEAST_KINK = 1.5;
@@ -109,6 +118,7 @@ const crossings = (line: Line, run: Run, r: number): Note[] =>
   crossingsOf(run).map((c) => noteOf('crossing', line, c.point, { run: r, figure: c.loop }));
 
 function outside(line: Line, page: Page): Note[] {
+  if (holdsBox({ minX: 0, minY: 0, maxX: page.width, maxY: page.height }, controlBox(line))) return [];
   const box = skeletonBox(line);
   const by = Math.max(-box.minX, -box.minY, box.maxX - page.width, box.maxY - page.height);
   if (by <= 0.5) return [];

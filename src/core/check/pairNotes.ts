@@ -1,11 +1,10 @@
 import RBush from 'rbush';
 import { towards, type End } from '../drawing/end';
-import { crossingBefore, trimmed, type Crossed } from '../drawing/crossing';
+import { crossingBefore, othersOf, trimmed, type Crossed, type Other } from '../drawing/crossing';
 import { cubicsOf, lineLength, skeletonBox } from '../drawing/run';
 import type { Line, Node } from '../drawing/schema';
-import { hullBox } from '../geometry/bounds';
 import { boxesMeet, distanceToBox, growBox, holdsBox } from '../geometry/box';
-import { evaluate, type Cubic } from '../geometry/cubic';
+import { evaluate } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, type Box, type Point } from '../geometry/point';
 import { noteOf, type Note, type NoteLimits } from './note';
@@ -18,20 +17,6 @@ const TOUCHES = 0.05;
 type Known = { readonly near: readonly Line[]; readonly limits: NoteLimits; readonly notes: Note[] };
 const known = new WeakMap<Line, Known>();
 const boxes = new WeakMap<Line['runs'], Box>();
-const curves = new WeakMap<Line['runs'], readonly Curve[]>();
-
-/** A curve of a line, with the box of its control points. */
-type Curve = Box & { readonly cubic: Cubic };
-
-function curvesOf(line: Line): readonly Curve[] {
-  let list = curves.get(line.runs);
-  if (!list) {
-    list = line.runs.flatMap((run) => cubicsOf(run).map((cubic) => ({ ...hullBox(cubic), cubic })));
-    curves.set(line.runs, list);
-  }
-  return list;
-}
-
 function boxOf(line: Line): Box {
   let box = boxes.get(line.runs);
   if (!box) boxes.set(line.runs, (box = skeletonBox(line)));
@@ -117,11 +102,10 @@ function gapOf(line: Line, run: number, atStart: boolean, at: Point, others: rea
   let best: { distance: number; point: Point; lines: string[] } | null = null;
   const own = line.runs[run];
   const opposite = (atStart ? own.nodes.at(-1)! : own.nodes[0]).point;
-  const ownLength = lineLength(line);
   const across = distance(at, opposite);
   // Its own other end: the line should close. A line no longer than the gap only is short.
   if (across <= TOUCHES) return null;
-  if (across <= reach && ownLength > 4 * reach) best = { distance: across, point: opposite, lines: [line.id] };
+  if (across <= reach && lineLength(line) > 4 * reach) best = { distance: across, point: opposite, lines: [line.id] };
   for (const other of others) {
     const foot = nearestWithin(other, at, reach);
     if (!foot) continue;
@@ -142,7 +126,7 @@ function gapOf(line: Line, run: number, atStart: boolean, at: Point, others: rea
 /** The nearest place of a line within reach. */
 function nearestWithin(line: Line, p: Point, reach: number): { point: Point; distance: number } | null {
   let best: { point: Point; distance: number } | null = null;
-  for (const c of curvesOf(line)) {
+  for (const c of othersOf(line)) {
     if (distanceToBox(c, p) > (best?.distance ?? reach)) continue;
     const found = nearestOnCubic(c.cubic, p);
     if (found.distance <= (best?.distance ?? reach)) best = found;
@@ -154,9 +138,8 @@ function nearestWithin(line: Line, p: Point, reach: number): { point: Point; dis
 function overhangOf(nodes: readonly Node[], others: readonly Line[], reach: number): Crossed | null {
   const at = nodes.at(-1)!.point;
   const around = growBox({ minX: at.x, minY: at.y, maxX: at.x, maxY: at.y }, reach);
-  const near = others.flatMap((l) =>
-    curvesOf(l).flatMap((c) => (boxesMeet(c, around) ? { line: l.id, cubic: c.cubic } : [])),
-  );
+  const near: Other[] = [];
+  for (const line of others) for (const c of othersOf(line)) if (boxesMeet(c, around)) near.push(c);
   const crossed = near.length > 0 ? crossingBefore(nodes, near, reach) : null;
   return crossed && crossed.by > TOUCHES && hasMore(nodes, crossed.by) ? crossed : null;
 }
@@ -171,15 +154,16 @@ const PLACES = [0, 0.2, 0.4, 0.6, 0.8, 1];
 
 /** Another line that runs along all of this one, and is longer, or lies below it. */
 function twinOf(line: Line, order: number, beside: readonly Entry[], { doubled }: NoteLimits): Line | null {
+  const box = boxOf(line);
+  const around = beside.filter((e) => e.line !== line && holdsBox(growBox(boxOf(e.line), doubled), box));
+  if (around.length === 0) return null;
   const length = lineLength(line);
   if (length < 4 * doubled) return null;
-  const box = boxOf(line);
   let places: Point[] | null = null;
-  for (const { line: other, order: otherOrder } of beside) {
-    if (other === line || !holdsBox(growBox(boxOf(other), doubled), box)) continue;
+  for (const { line: other, order: otherOrder } of around) {
     const otherLength = lineLength(other);
     if (otherLength < length * 0.999 || (otherLength < length * 1.001 && otherOrder > order)) continue;
-    places ??= curvesOf(line).flatMap(({ cubic }) => PLACES.map((t) => evaluate(cubic, t)));
+    places ??= othersOf(line).flatMap(({ cubic }) => PLACES.map((t) => evaluate(cubic, t)));
     if (places.every((p) => nearestWithin(other, p, doubled))) return other;
   }
   return null;

@@ -3,16 +3,24 @@ import { boxesMeet } from '../geometry/box';
 import { splitAt, type Cubic } from '../geometry/cubic';
 import { intersectCubics } from '../geometry/intersection';
 import { cubicLength, parameterAt } from '../geometry/length';
-import { subtract, type Point } from '../geometry/point';
+import { subtract, type Box, type Point } from '../geometry/point';
 import { cubicsOf, segmentBetween } from './run';
 import type { Line, Node } from './schema';
 
-/** A curve of another line, by its id. */
-export type Other = { readonly line: string; readonly cubic: Cubic };
+/** A curve of another line, by its id, with the box of its control points. */
+export type Other = Box & { readonly line: string; readonly cubic: Cubic };
 
-/** The curves of a line, with its id. */
-export const othersOf = ({ id, runs }: Pick<Line, 'id' | 'runs'>): Other[] =>
-  runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ line: id, cubic })));
+const others = new WeakMap<Pick<Line, 'id' | 'runs'>, readonly Other[]>();
+
+/** The curves of a line, with its id. Worked out once for each line. */
+export function othersOf(line: Pick<Line, 'id' | 'runs'>): readonly Other[] {
+  let list = others.get(line);
+  if (!list) {
+    list = line.runs.flatMap((r) => cubicsOf(r).map((cubic) => ({ ...hullBox(cubic), line: line.id, cubic })));
+    others.set(line, list);
+  }
+  return list;
+}
 
 export type Crossed = { readonly by: number; readonly point: Point; readonly line: string };
 
@@ -26,11 +34,11 @@ export function crossingBefore(nodes: readonly Node[], others: readonly Other[],
     const cubic = tailOf(segmentBetween(nodes[i - 1], nodes[i]), reach - away);
     const box = hullBox(cubic);
     let best: Crossed | null = null;
-    for (const { line, cubic: other } of others) {
-      if (!boxesMeet(box, hullBox(other))) continue;
-      for (const { ta, point } of intersectCubics(cubic, other)) {
+    for (const other of others) {
+      if (!boxesMeet(box, other)) continue;
+      for (const { ta, point } of intersectCubics(cubic, other.cubic)) {
         const by = away + (ta < 1 ? cubicLength(splitAt(cubic, ta)[1]) : 0);
-        if (by <= reach && (!best || by < best.by)) best = { by, point, line };
+        if (by <= reach && (!best || by < best.by)) best = { by, point, line: other.line };
       }
     }
     if (best) return best;

@@ -109,11 +109,12 @@ export function extensionOf(nodes: readonly Node[], others: readonly Other[], re
   const tip = add(last.point, scale(direction, reach));
   const ray: Cubic = [last.point, mix(last.point, tip, 1 / 3), mix(last.point, tip, 2 / 3), tip];
   let best: Meeting | null = null;
-  for (const { line, cubic: other } of others) {
-    if (!boxesMeet(hullBox(ray), hullBox(other))) continue;
-    for (const { point } of intersectCubics(ray, other)) {
+  const around = hullBox(ray);
+  for (const other of others) {
+    if (!boxesMeet(around, other)) continue;
+    for (const { point } of intersectCubics(ray, other.cubic)) {
       const by = distance(last.point, point);
-      if (by > SAME && (!best || by < best.by)) best = { how: 'extend', by, point, line };
+      if (by > SAME && (!best || by < best.by)) best = { how: 'extend', by, point, line: other.line };
     }
   }
   return best;

@@ -3,7 +3,7 @@ import { assertCubic, evaluate, pieceOf, polygonLength, type Cubic } from './cub
 import { overlapOf } from './overlap';
 import { boxOfPoints, distanceToBox } from './box';
 import { distance, mix, type Point } from './point';
-import { isStraight, meetingsOfPieces, sharpened, type Meeting } from './meetings';
+import { isStraight, mayMeet, meetingsOfPieces, sharpened, type Meeting } from './meetings';
 import { nearestOnCubic } from './nearest';
 
 /** One place that two curves share: a parameter on each, and the point itself. */
@@ -26,6 +26,7 @@ export function intersectCubics(a: Cubic, b: Cubic): Intersection[] {
   const size = Math.max(box.maxX - box.minX, box.maxY - box.minY);
   if (size === 0) return [{ ta: 0, tb: 0, point: a[0] }];
   const touch = size * 1e-10;
+  if (!mayMeet(a, b, touch)) return [];
 
   const found: Meeting[] = [];
   for (const [a0, a1] of monotonePieces(a, size)) {

@@ -20,8 +20,7 @@ export function meetingsOfPieces(a: Cubic, b: Cubic, touch: number): Meeting[] {
   ];
   for (let visited = 0; pairs.length > 0 && visited < MOST_PAIRS; visited++) {
     const [p, q] = pairs.pop()!;
-    if (!hullsMeet(p.cubic, q.cubic, touch)) continue;
-    if (parted(p.cubic, q.cubic, touch) || parted(q.cubic, p.cubic, touch)) continue;
+    if (!mayMeet(p.cubic, q.cubic, touch)) continue;
     if (conesDisjoint(p.cubic, q.cubic)) {
       const m = crossingFrom(a, b, (p.from + p.to) / 2, (q.from + q.to) / 2, touch);
       if (m && holds(p, m.ta) && holds(q, m.tb)) {
@@ -40,6 +39,10 @@ export function meetingsOfPieces(a: Cubic, b: Cubic, touch: number): Meeting[] {
   }
   return found;
 }
+
+/** Whether two curves may come within `touch` of each other, as far as their boxes and their fat lines tell. */
+export const mayMeet = (p: Cubic, q: Cubic, touch: number): boolean =>
+  hullsMeet(p, q, touch) && !parted(p, q, touch) && !parted(q, p, touch);
 
 /** Whether the boxes of two curves' control points come within `touch` of each other. */
 function hullsMeet([a, b, c, d]: Cubic, [e, f, g, h]: Cubic, touch: number): boolean {

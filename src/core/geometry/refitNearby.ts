@@ -95,50 +95,58 @@ function jointsOf([first, last]: readonly Cubic[], { lengths }: Setting): number
   return joints;
 }
 
+/** `ts` are the parameters of the points; they hold until the next fit. */
 type Fit = { cubic: Cubic; error: number; ts: Float64Array };
+
+const scratch = { n: 0, ts: new Float64Array(0), best: new Float64Array(0) };
+
+/** Room for the parameters of so many points. */
+function roomFor(n: number): typeof scratch {
+  if (scratch.n !== n) Object.assign(scratch, { n, ts: new Float64Array(n), best: new Float64Array(n) });
+  return scratch;
+}
 
 /** The best fit from the parameters that a joint gives. One that is still `hopeless` after the warm rounds goes no further. */
 function fitFrom(joint: number[], setting: Whole, rounds: number, warm: number, hopeless = Infinity): Fit {
   const { start, end, towards, back, points, each } = setting;
-  let ts = new Float64Array(points.length);
+  const { ts, best: bestTs } = roomFor(points.length);
   for (let i = 0; i < ts.length; i++) {
     const k = Math.floor(i / each);
     ts[i] = joint[k] + (((i % each) + (k > 0 ? 1 : 0)) / each) * (joint[k + 1] - joint[k]);
   }
-  let best: Fit | null = null;
+  let best: Cubic | null = null;
+  let least = Infinity;
   for (let round = 0; round < rounds; round++) {
     const handles: Pair =
       best && round >= warm
-        ? stepAlongNormals(best.cubic, points, best.ts, towards, back)
+        ? stepAlongNormals(best, points, bestTs, towards, back)
         : handleLengths(points, ts, start, end, towards, back);
     const cubic = withHandles(start, end, towards, back, handles);
-    const step = towardsFeet(cubic, points, ts);
-    ts = step.ts;
-    const helps = !best || step.error < best.error * HELPS;
-    if (!best || step.error < best.error) best = { cubic, error: step.error, ts };
-    if (round >= warm && (best.error > hopeless || (!helps && round > warm))) break;
+    const error = towardsFeet(cubic, points, ts);
+    const helps = error < least * HELPS;
+    if (!best || error < least) {
+      best = cubic;
+      least = error;
+      bestTs.set(ts);
+    }
+    if (round >= warm && (least > hopeless || (!helps && round > warm))) break;
   }
-  return best!;
+  return { cubic: best!, error: least, ts: bestTs };
 }
 
-/** The parameters of points one of Newton's steps nearer to their feet, and the squares of their distances there. */
-function towardsFeet(
-  c: Cubic,
-  points: readonly Point[],
-  ts: Float64Array,
-): { ts: Float64Array<ArrayBuffer>; error: number } {
+/** Moves the parameters of points one of Newton's steps nearer to their feet; the squares of their distances there. */
+function towardsFeet(c: Cubic, points: readonly Point[], ts: Float64Array): number {
   const p = powersOf(controlsOf(c), powers);
-  const next = new Float64Array(ts.length);
   let error = 0;
   for (let i = 0; i < ts.length; i++) {
     const { x, y } = points[i];
     const t = stepToFoot(p, x, y, ts[i], 0, 1);
     const dx = ((p[0] * t + p[1]) * t + p[2]) * t + p[3] - x;
     const dy = ((p[4] * t + p[5]) * t + p[6]) * t + p[7] - y;
-    next[i] = t;
+    ts[i] = t;
     error += dx * dx + dy * dy;
   }
-  return { ts: next, error };
+  return error;
 }
 
 const controls = new Float64Array(8);
@@ -178,7 +186,11 @@ function handleLengths(
   towards: Point,
   back: Point,
 ): Pair {
-  let [aa, ab, bb, ax, bx] = [0, 0, 0, 0, 0];
+  let aa = 0;
+  let ab = 0;
+  let bb = 0;
+  let ax = 0;
+  let bx = 0;
   for (let i = 0; i < ts.length; i++) {
     const t = ts[i];
     const s = 1 - t;
@@ -207,14 +219,20 @@ function handleLengths(
 /** Handle lengths one step better: only the gaps at right angles to the curve count. */
 function stepAlongNormals(c: Cubic, points: readonly Point[], ts: Float64Array, towards: Point, back: Point): Pair {
   const p = powersOf(controlsOf(c), powers);
-  let [aa, ab, bb, ax, bx] = [1e-9, 0, 1e-9, 0, 0];
+  // Each by itself, here and below: a list of them would be made for each round of each of very many fits.
+  let aa = 1e-9;
+  let ab = 0;
+  let bb = 1e-9;
+  let ax = 0;
+  let bx = 0;
   for (let i = 0; i < ts.length; i++) {
     const t = ts[i];
     const dx = (3 * p[0] * t + 2 * p[1]) * t + p[2];
     const dy = (3 * p[4] * t + 2 * p[5]) * t + p[6];
     const speed = Math.sqrt(dx * dx + dy * dy);
     if (speed === 0) continue;
-    const [nx, ny] = [-dy / speed, dx / speed];
+    const nx = -dy / speed;
+    const ny = dx / speed;
     const gx = points[i].x - (((p[0] * t + p[1]) * t + p[2]) * t + p[3]);
     const gy = points[i].y - (((p[4] * t + p[5]) * t + p[6]) * t + p[7]);
     const gap = nx * gx + ny * gy;
