@@ -4,6 +4,7 @@ import { Alert, App, Button } from 'antd';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { whenIdle } from '@/bench/canvas/whenIdle';
 import { askJson, packageHref, sendPackage } from '@/bench/state/api';
 import { prefer, preferences } from '@/bench/state/preferences';
 import { useStored } from '@/bench/useStored';
@@ -48,6 +49,9 @@ export function Home({ drawings, binned, now, keptWell }: Props) {
     last.current = card.id;
   };
   const isFindable = drawings.length > 1 || binned.length > 0;
+
+  // What is opened next is a drawing: the bench for it comes while there is nothing else to do.
+  useEffect(() => whenIdle(() => void import('@/bench/BenchPage').catch(() => undefined)), []);
 
   const attempt = useCallback(
     async (work: () => Promise<void>): Promise<void> => {
