@@ -18,6 +18,7 @@ import { GET as readFile } from './files/[file]/route';
 import { GET as save } from './drawings/[id]/export/route';
 import { POST as bringIn } from './drawings/[id]/references/route';
 import { GET as thumbnail } from './drawings/[id]/thumbnail/route';
+import { GET as handIns, POST as handIn } from './drawings/[id]/hand-ins/route';
 import { GET as readPicture } from './pictures/[hash]/route';
 
 /** What is taken in can be shown, corrected and delivered; what cannot is refused at the door. */
@@ -138,6 +139,15 @@ test('a picture whose file is gone leaves the card, and all files, without it, a
     made = ((await call(readFile, 'GET', { file: job.id })).json as { job: ShownJob }).job;
   }
   expect(made).toMatchObject({ state: 'done', reason: 'Made without a picture that is missing or damaged.' });
+  // What is handed in goes to somebody else: not without that being wanted.
+  const handed = { place: 'catalogue', wanted: { ...firstDelivery, format: 'pdf', reference: true } };
+  const refused = await call(handIn, 'POST', { id }, { body: handed });
+  expect(refused).toMatchObject({ status: 409, json: { error: { code: 'lacking' } } });
+  expect((refused.json as { error: { message: string } }).error.message).toContain('Nothing was handed in');
+  expect((await call(handIns, 'GET', { id })).json).toEqual({ handIns: [] });
+  expect((await call(handIn, 'POST', { id }, { body: { ...handed, lacking: true } })).status).toBe(202);
+  const own = { ...handed, wanted: { ...handed.wanted, reference: false } };
+  expect((await call(handIn, 'POST', { id }, { body: own })).status).toBe(202);
   const shown = await call(readPicture, 'GET', { hash: reference.picture }, { query: '?size=screen' });
   expect(shown.status).toBe(404);
   const original = await call(readPicture, 'GET', { hash: reference.picture });

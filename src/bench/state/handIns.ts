@@ -25,8 +25,9 @@ export type HandIn = {
 /** All may @throws ApiError. */
 export const listPlaces = (): Promise<{ places: Place[] }> => ask('/api/places');
 export const listHandIns = (id: string): Promise<{ handIns: HandIn[] }> => ask(`/api/drawings/${id}/hand-ins`);
-export const handIn = (id: string, place: string, wanted: Delivery): Promise<{ handIn: HandIn }> =>
-  askJson(`/api/drawings/${id}/hand-ins`, 'POST', { place, wanted });
+/** `lacking`: also where a picture that belongs in the file is missing; else that is refused with the code `lacking`. */
+export const handIn = (id: string, place: string, wanted: Delivery, lacking: boolean): Promise<{ handIn: HandIn }> =>
+  askJson(`/api/drawings/${id}/hand-ins`, 'POST', { place, wanted, lacking });
 export const sendAgain = (handed: string): Promise<unknown> => ask(`/api/hand-ins/${handed}`, { method: 'POST' });
 export const dropHandIn = (handed: string): Promise<unknown> => ask(`/api/hand-ins/${handed}`, { method: 'DELETE' });
 export const handedHref = (handed: string): string => `/api/hand-ins/${handed}/content`;

@@ -6,8 +6,8 @@ import { ZipFile } from 'yazl';
 import { cardOf } from '../drawings';
 import { stateOf } from '../journal';
 import { logError } from '../log';
-import { missingPictures } from '../render';
 import { Problem } from '../problem';
+import { leftOut } from './leftOut';
 import { addJob, dropJob, dropOldest, jobFile, jobOf, setJob, settleLeftovers, type Job } from './jobRows';
 import { isTextFile, piecesOf, wantedFiles, type NamedFile, type WantedDelivery } from './wantedFiles';
 
@@ -79,17 +79,9 @@ async function make(job: Job, title: string, files: readonly NamedFile[], signal
   if (job.mime !== 'application/zip') for await (const { bytes } of pieces) await writeFile(place, bytes);
   else await zipped(place, pieces);
   const { size } = await stat(place);
-  setJob(job.id, { state: 'done', made: job.total, bytes: size, reason: await leftOut(files), endedAt: Date.now() });
-}
-
-/** What is not in the files that should be, in words; null where nothing is missing. */
-async function leftOut(files: readonly NamedFile[]): Promise<string | null> {
-  const counts = files.map(({ drawing, beside, wanted }) => missingPictures(beside ?? [drawing], wanted.reference));
-  const missing = Math.max(...(await Promise.all(counts)));
-  if (missing === 0) return null;
-  return missing === 1
-    ? 'Made without a picture that is missing or damaged.'
-    : `Made without ${missing} pictures that are missing or damaged.`;
+  const missing = await leftOut(files);
+  const reason = missing && `Made without ${missing}.`;
+  setJob(job.id, { state: 'done', made: job.total, bytes: size, reason, endedAt: Date.now() });
 }
 
 /** Files put into a zip one after the other, so that no more than one of them is held. */

@@ -8,6 +8,7 @@ import { fileName } from '@/core/deliver/files';
 import { mimeOf } from '@/core/deliver/fileFormats';
 import { database } from '../database';
 import { cardOf } from '../drawings';
+import { leftOut } from '../files/leftOut';
 import { filesWanted } from '../files/wantedFiles';
 import { stateOf } from '../journal';
 import { folder } from '../place';
@@ -61,15 +62,18 @@ function settled(row: HandIn): HandIn {
 }
 
 /**
- * Makes a file of a drawing as it is now, keeps it, and begins to send it to a place.
- * @throws Problem 400 for more than one file or none, 404 for a drawing or place that is not there.
+ * Makes a file of a drawing as it is now, keeps it, and begins to send it to a place; one that lacks a picture only if that is
+ * said to be `lacking` all the same.
+ * @throws Problem 400 for more than one file or none, 404 for a drawing or place that is not there, 409 where a picture is lacking.
  */
-export async function handIn(drawingId: string, place: string, wanted: Delivery): Promise<HandIn> {
+export async function handIn(drawingId: string, place: string, wanted: Delivery, lacking = false): Promise<HandIn> {
   const { title, revision } = cardOf(drawingId);
   if (!(await courierInUse().places()).some((p) => p.id === place)) throw notFound('place');
   const { drawing } = stateOf(drawingId, revision);
   const [file, ...more] = filesWanted(drawing, wanted);
   if (more.length > 0) throw new Problem(400, 'several', 'One file is handed in at a time. Choose one of all.');
+  const missing = lacking ? null : await leftOut([{ ...file, wanted }]);
+  if (missing) throw new Problem(409, 'lacking', `The file would lack ${missing}. Nothing was handed in.`);
   const bytes = await exportedDrawing(file.drawing, wanted, { title, ...(file.beside && { beside: file.beside }) });
   const id = nanoid(16);
   await writeFile(handedFile(id), bytes);

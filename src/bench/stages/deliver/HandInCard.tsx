@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { formatBytes, formatTime } from '@/ui/format';
 import { PickField } from '@/ui/PickField';
 import { useBench, useBenchState } from '../../benchContext';
+import { ApiError } from '../../state/api';
 import * as api from '../../state/handIns';
 import type { HandIn, Place } from '../../state/handIns';
 import { useDelivery } from './useDelivery';
@@ -37,11 +38,15 @@ export function HandInCard() {
   }, []);
   const place = places.find((p) => p.id === picked) ?? places[0];
   const fits = !place || place.formats.includes(wanted.format);
-  const send = (): void => {
+  const send = (lacking = false): void => {
     setMaking(true);
+    const refused = (e: Error): void => {
+      if (!(e instanceof ApiError && e.code === 'lacking')) return fail(e);
+      bench.tell(e.message, { label: 'Hand it in without', run: () => send(true) }, 'warning');
+    };
     void api
-      .handIn(id, place.id, wanted)
-      .then(look, fail)
+      .handIn(id, place.id, wanted, lacking)
+      .then(look, refused)
       .finally(() => setMaking(false));
   };
   const kind = wanted.format.toUpperCase();
@@ -66,7 +71,7 @@ export function HandInCard() {
       <p className="quiet">
         What goes is the file as it is set under <b>File</b>: {kind}.{!fits && ' It would be refused here.'}
       </p>
-      <Button type="primary" block disabled={!saved || !place} loading={isMaking} onClick={send}>
+      <Button type="primary" block disabled={!saved || !place} loading={isMaking} onClick={() => send()}>
         {saved ? `Hand in the ${kind}` : 'Waiting for the last change'}
       </Button>
       {list && list.length > 0 && (
