@@ -57,6 +57,23 @@ test('a card: rename, duplicate, delete with undo, put back from the bin, delete
   await expect(page.getByText(`${renamed} (copy)`, { exact: true })).toHaveCount(0);
 });
 
+test('from its card, or by its address, a drawing is asked for once', async ({ page, request }, { retry }) => {
+  const title = `Asked for once ${retry}`;
+  const id = await makeDrawing(request, title);
+  let asked = 0;
+  page.on('request', (r) => void (asked += Number(r.url().endsWith(`/${id}/packed`))));
+  const opened = page.locator('[data-testid=page][data-ready=true]');
+  await page.goto('/');
+  await page.getByRole('link', { name: `Open ${title}`, exact: true }).click();
+  await opened.waitFor();
+  expect(asked).toBe(1);
+  asked = 0;
+  await page.goto('/');
+  await page.goto(`/drawing/${id}`);
+  await opened.waitFor();
+  expect(asked).toBe(1);
+});
+
 test('one drawing among many is found by its title, in the order asked for, which is kept; the bin has a place of its own', async ({
   page,
   request,
