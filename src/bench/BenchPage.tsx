@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Result, Spin } from 'antd';
+import { Button, Result } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useCallback, useLayoutEffect, useRef, useState } from 'react';
 import { createStore } from 'zustand/vanilla';
@@ -36,11 +36,11 @@ import './style/keys.css';
 import './style/handBar.css';
 import './style/smallWindows.css';
 
-/** The bench for one drawing. */
+/** The bench for one drawing; nothing while that is on its way. */
 export default function BenchPage({ id }: { id: string }) {
   const router = useRouter();
   const session = useSession(id, router.push);
-  if (session.state === 'opening') return <Spin fullscreen description="Laying out the drawing" />;
+  if (session.state === 'opening') return null;
   if (session.state === 'failed') {
     return (
       <Result

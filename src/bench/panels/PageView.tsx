@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, type RefObject } from 'react';
 import { BenchCanvas } from '../canvas/benchCanvas';
+import { startKeepingSeen } from '../canvas/lastSeenKeeper';
 import { useBench, useBenchState } from '../benchContext';
 import { bringIn, showPage } from '../commands/desk';
 import type { Hint } from '../tools/tool';
@@ -37,7 +38,9 @@ export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
     const made = new BenchCanvas(bench, host.current!, onHints);
     onCanvas(made);
     if (isNew) showPage(bench);
+    const endKeeping = startKeepingSeen(bench, host.current!);
     return () => {
+      endKeeping();
       onCanvas(null);
       made.dispose();
     };

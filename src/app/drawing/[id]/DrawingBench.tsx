@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { preload } from 'react-dom';
 import { openAhead } from '@/bench/ahead';
 import { packedUrl } from '@/bench/state/api';
+import { Opening } from './Opening';
 
 // It is on its way before this component is; where it does not come, whoever shows it is told.
 if (typeof window !== 'undefined') import('@/bench/BenchPage').catch(() => undefined);
@@ -16,5 +17,10 @@ export function DrawingBench({ id }: { id: string }) {
   // Where the page comes as a whole, the drawing is asked for with it; from another page it is asked for right here.
   if (typeof window === 'undefined') preload(packedUrl(id), { as: 'fetch', crossOrigin: 'anonymous' });
   useState(() => openAhead(id));
-  return <BenchPage id={id} />;
+  return (
+    <>
+      <Opening id={id} />
+      <BenchPage id={id} />
+    </>
+  );
 }

@@ -1,0 +1,69 @@
+import { expect, test, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { BenchHand, drawingWith, levelLine, makeDrawing } from './bench';
+
+/** Holds back what a drawing is, until it is let go. */
+async function heldBack(page: Page, id: string): Promise<() => void> {
+  let letGo = (): void => undefined;
+  const until = new Promise<void>((r) => (letGo = r));
+  await page.route(`**/${id}/packed`, async (route) => {
+    await until;
+    await route.continue().catch(() => undefined);
+  });
+  return letGo;
+}
+
+const opened = (page: Page) => page.locator('[data-testid=page][data-ready=true]').waitFor();
+
+test('while a drawing is on its way its page is seen as it was seen last, in its place', async ({ page, request }) => {
+  const hand = await BenchHand.open(page, await drawingWith(request, [levelLine('a', 200), levelLine('b', 320)]));
+  const { x, y, width, height } = (await page.getByTestId('page').boundingBox())!;
+  await page.mouse.move(x + width / 3, y + height / 3);
+  await page.keyboard.down('Control');
+  await page.mouse.wheel(0, -200);
+  await page.keyboard.up('Control');
+  const kept = (id: string) =>
+    page.evaluate(async (address) => {
+      const found = await (await caches.open('yellow-quill-last-seen')).match(address);
+      return found ? (await found.blob()).size : 0;
+    }, `/last-seen/${id}`);
+  await expect.poll(() => kept(hand.id)).toBeGreaterThan(500);
+  // Without the pills over it.
+  const clip = { x: x + width * 0.2, y: y + height * 0.2, width: width * 0.6, height: height * 0.6 };
+  const pixels = async () =>
+    sharp(await page.screenshot({ clip }))
+      .greyscale()
+      .blur(2)
+      .raw()
+      .toBuffer();
+  const before = await pixels();
+  const letGo = await heldBack(page, hand.id);
+  await page.reload({ waitUntil: 'commit' });
+  const picture = page.locator('.opening img');
+  await expect(picture).toBeVisible();
+  expect(await picture.boundingBox()).toEqual({ x, y, width, height });
+  await picture.evaluate((img: HTMLImageElement) => img.decode());
+  const meanwhile = await pixels();
+  const off = before.reduce((n, v, i) => n + (Math.abs(v - meanwhile[i]) > 40 ? 1 : 0), 0);
+  expect(off / before.length).toBeLessThan(0.01);
+  expect(before.some((v) => v < 150)).toBe(true);
+  letGo();
+  await opened(page);
+  await expect(page.locator('.opening')).toBeHidden();
+});
+
+test('one that was never seen here is said to be on its way; one that is not there is told to be missing', async ({
+  page,
+  request,
+}) => {
+  const id = await makeDrawing(request);
+  const letGo = await heldBack(page, id);
+  await page.goto(`/drawing/${id}`, { waitUntil: 'commit' });
+  await expect(page.getByText('Laying out the drawing')).toBeVisible();
+  letGo();
+  await opened(page);
+  await expect(page.getByText('Laying out the drawing')).toBeHidden();
+  await page.goto('/drawing/nothingthere');
+  await expect(page.getByText('There is no such drawing')).toBeVisible();
+  await expect(page.locator('.opening')).toBeHidden();
+});

@@ -1,0 +1,38 @@
+import { keepLastSeen } from '../state/lastSeen';
+import type { Bench } from '../state/store';
+import { whenIdle } from './whenIdle';
+
+/** A page is kept as it is seen once nothing has changed for so long, ms. */
+const REST_MS = 1_500;
+const PICTURE = { type: 'image/webp', quality: 0.8 };
+
+/** Keeps the page as it is seen, without marks, for when it is opened again. Gives what ends that. */
+export function startKeepingSeen(bench: Bench, container: HTMLElement): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let callOff: (() => void) | undefined;
+  const later = (): void => {
+    clearTimeout(timer);
+    callOff?.();
+    timer = setTimeout(() => (callOff = whenIdle(() => void keep().catch(() => undefined))), REST_MS);
+  };
+  const keep = async (): Promise<void> => {
+    const { id, preview, compare, lifted, peek, uncorrected, replay, solo } = bench.getState();
+    const isPlain = !preview && !compare && !lifted && !peek && !uncorrected && !replay && solo === null;
+    if (!isPlain || container.dataset.sharp !== 'true') return later();
+    const { left, top, width, height } = container.getBoundingClientRect();
+    const small = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(height)));
+    // The lower of the two has the page and all that lies on it.
+    small.getContext('2d')!.drawImage(container.querySelector('canvas')!, 0, 0, small.width, small.height);
+    const picture = await small.convertToBlob(PICTURE);
+    await keepLastSeen(id, picture, { left, top, width, height, window: { width: innerWidth, height: innerHeight } });
+  };
+  const stop = bench.subscribe((s, before) => {
+    if (s.view !== before.view || s.drawing !== before.drawing || s.window !== before.window) later();
+  });
+  later();
+  return () => {
+    stop();
+    clearTimeout(timer);
+    callOff?.();
+  };
+}
