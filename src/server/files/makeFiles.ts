@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
 import { rm, stat, writeFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
@@ -87,10 +88,18 @@ async function make(job: Job, title: string, files: readonly NamedFile[], signal
 /** Files put into a zip one after the other, so that no more than one of them is held. */
 async function zipped(place: string, pieces: AsyncIterable<{ name: string; bytes: Uint8Array }>): Promise<void> {
   const zip = new ZipFile();
-  const written = pipeline(zip.outputStream, createWriteStream(place));
+  const file = createWriteStream(place);
+  const written = pipeline(zip.outputStream, file);
   // It is waited for at the end: until then a file that cannot be made goes before.
   written.catch(() => undefined);
-  for await (const { name, bytes } of pieces) zip.addBuffer(Buffer.from(bytes), name, { compress: isTextFile(name) });
-  zip.end();
-  await written;
+  try {
+    for await (const { name, bytes } of pieces) zip.addBuffer(Buffer.from(bytes), name, { compress: isTextFile(name) });
+    zip.end();
+    await written;
+  } catch (error) {
+    // It may only be about to come: whoever takes it away finds it there, and closed.
+    file.destroy();
+    if (!file.closed) await once(file, 'close');
+    throw error;
+  }
 }
