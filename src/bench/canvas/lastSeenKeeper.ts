@@ -4,7 +4,9 @@ import { whenIdle } from './whenIdle';
 
 /** A page is kept as it is seen once nothing has changed for so long, ms. */
 const REST_MS = 1_500;
-const PICTURE = { type: 'image/webp', quality: 0.8 };
+const PICTURE = { type: 'image/webp', quality: 0.7 };
+/** What is too large to be kept is kept smaller. */
+const SHARES = [1, 0.5, 0.25];
 
 /** Keeps the page as it is seen, without marks, for when it is opened again. Gives what ends that. */
 export function startKeepingSeen(bench: Bench, container: HTMLElement): () => void {
@@ -20,11 +22,11 @@ export function startKeepingSeen(bench: Bench, container: HTMLElement): () => vo
     const isPlain = !preview && !compare && !lifted && !peek && !uncorrected && !replay && solo === null;
     if (!isPlain || container.dataset.sharp !== 'true') return later();
     const { left, top, width, height } = container.getBoundingClientRect();
-    const small = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(height)));
-    // The lower of the two has the page and all that lies on it.
-    small.getContext('2d')!.drawImage(container.querySelector('canvas')!, 0, 0, small.width, small.height);
-    const picture = await small.convertToBlob(PICTURE);
-    await keepLastSeen(id, picture, { left, top, width, height, window: { width: innerWidth, height: innerHeight } });
+    const place = { left, top, width, height, window: { width: innerWidth, height: innerHeight } };
+    // The lower of the two canvases has the page and all that lies on it.
+    const ground = container.querySelector('canvas')!;
+    for (const share of SHARES)
+      if (keepLastSeen(id, await pictureOf(ground, share * width, share * height), place)) return;
   };
   const stop = bench.subscribe((s, before) => {
     if (s.view !== before.view || s.drawing !== before.drawing || s.window !== before.window) later();
@@ -35,4 +37,17 @@ export function startKeepingSeen(bench: Bench, container: HTMLElement): () => vo
     clearTimeout(timer);
     callOff?.();
   };
+}
+
+/** A canvas as a picture of so many pixels, as a data URL. */
+async function pictureOf(canvas: HTMLCanvasElement, width: number, height: number): Promise<string> {
+  const small = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(height)));
+  small.getContext('2d')!.drawImage(canvas, 0, 0, small.width, small.height);
+  const picture = await small.convertToBlob(PICTURE);
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(reader.result as string);
+    reader.onerror = () => reject(reader.error!);
+    reader.readAsDataURL(picture);
+  });
 }

@@ -1,6 +1,6 @@
 /**
- * How a page was seen last in this browser: it is shown while its drawing is on its way. Kept in the browser's cache of
- * answers, which not every browser has everywhere; without it there is nothing to show.
+ * How a page was seen last in this browser: it is shown at once while its drawing is on its way. Kept where it can be read
+ * without waiting, and so only a few, and small.
  */
 
 /** Where it was seen, CSS px from the window's corner, and in a window of what size. */
@@ -11,30 +11,40 @@ export type SeenPlace = {
   readonly height: number;
   readonly window: { readonly width: number; readonly height: number };
 };
+type Kept = { readonly at: number; readonly place: SeenPlace; readonly src: string };
 
-const STORE = 'yellow-quill-last-seen';
-/** So many pages are kept; the one that was seen longest ago goes first. */
-const MOST = 24;
-const PLACE = 'x-place';
+const PREFIX = 'yellow-quill:last-seen:';
+/** So many pages are kept, each of no more characters than this; the one that was seen longest ago goes first. */
+const MOST = 12;
+const MOST_CHARACTERS = 150_000;
 
-const open = async (): Promise<Cache | null> => (globalThis.caches ? caches.open(STORE) : null);
-const addressOf = (id: string): string => `/last-seen/${encodeURIComponent(id)}`;
-
-export async function keepLastSeen(id: string, picture: Blob, place: SeenPlace): Promise<void> {
-  const cache = await open();
-  if (!cache) return;
-  const headers = { 'content-type': picture.type, [PLACE]: JSON.stringify(place) };
-  // Taken away first, so that it is the newest of all.
-  await cache.delete(addressOf(id));
-  await cache.put(addressOf(id), new Response(picture, { headers }));
-  const kept = await cache.keys();
-  await Promise.all(kept.slice(0, Math.max(0, kept.length - MOST)).map((request) => cache.delete(request)));
+/**
+ * Keeps a picture of a drawing's page, as a data URL; whether it is small enough for that. Where there is no room for it
+ * there is nothing to show.
+ */
+export function keepLastSeen(id: string, src: string, place: SeenPlace): boolean {
+  try {
+    localStorage.removeItem(PREFIX + id);
+    if (src.length > MOST_CHARACTERS) return false;
+    const others = Object.keys(localStorage).filter((key) => key.startsWith(PREFIX));
+    const byAge = others.sort((a, b) => (keptAs(b)?.at ?? 0) - (keptAs(a)?.at ?? 0));
+    for (const key of byAge.slice(MOST - 1)) localStorage.removeItem(key);
+    localStorage.setItem(PREFIX + id, JSON.stringify({ at: Date.now(), place, src } satisfies Kept));
+  } catch {
+    // A full or forbidden store.
+  }
+  return true;
 }
 
 /** The picture of a drawing's page and its place; null where it was not seen in a window as large as this. */
-export async function lastSeen(id: string): Promise<{ picture: Blob; place: SeenPlace } | null> {
-  const kept = await (await open())?.match(addressOf(id));
-  const place = JSON.parse(kept?.headers.get(PLACE) ?? 'null') as SeenPlace | null;
-  if (!kept || place?.window.width !== innerWidth || place.window.height !== innerHeight) return null;
-  return { picture: await kept.blob(), place };
+export function lastSeen(id: string): Kept | null {
+  try {
+    const kept = keptAs(PREFIX + id);
+    const isHere = kept?.place.window.width === innerWidth && kept.place.window.height === innerHeight;
+    return isHere && kept.src.startsWith('data:image/') ? kept : null;
+  } catch {
+    return null;
+  }
 }
+
+const keptAs = (key: string): Kept | null => JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null;

@@ -1,0 +1,45 @@
+import { keepLastSeen, lastSeen } from './lastSeen';
+
+class Store {
+  private readonly values = new Map<string, string>();
+  getItem = (key: string): string | null => this.values.get(key) ?? null;
+  setItem(key: string, value: string): void {
+    this.values.set(key, value);
+    Object.defineProperty(this, key, { value, enumerable: true, configurable: true });
+  }
+  removeItem(key: string): void {
+    this.values.delete(key);
+    Reflect.deleteProperty(this, key);
+  }
+}
+const place = { left: 1, top: 2, width: 30, height: 40, window: { width: 800, height: 600 } };
+const src = 'data:image/webp;base64,AAAA';
+
+beforeEach(() => {
+  const store = new Store();
+  Object.assign(globalThis, { localStorage: store, innerWidth: 800, innerHeight: 600 });
+  let now = 0;
+  jest.spyOn(Date, 'now').mockImplementation(() => ++now);
+});
+afterEach(() => jest.restoreAllMocks());
+
+test('a page is seen again as it was, in a window as large', () => {
+  keepLastSeen('a', src, place);
+  expect(lastSeen('a')).toMatchObject({ src, place });
+  expect(lastSeen('b')).toBeNull();
+  Object.assign(globalThis, { innerWidth: 700 });
+  expect(lastSeen('a')).toBeNull();
+});
+
+test('a few are kept, those that were seen last; none that is too large, nor anything that is no picture', () => {
+  for (let i = 0; i < 15; i++) keepLastSeen(`d${i}`, src, place);
+  keepLastSeen('d3', src, place);
+  const seen = Array.from({ length: 15 }, (_, i) => i).filter((i) => lastSeen(`d${i}`));
+  expect(seen).toEqual([3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14]);
+  expect(keepLastSeen('large', `${src}${'A'.repeat(200_000)}`, place)).toBe(false);
+  expect(lastSeen('large')).toBeNull();
+  keepLastSeen('page', 'https://elsewhere.example/x.png', place);
+  expect(lastSeen('page')).toBeNull();
+  localStorage.setItem('yellow-quill:last-seen:torn', '{"at":');
+  expect(lastSeen('torn')).toBeNull();
+});
