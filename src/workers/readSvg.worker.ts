@@ -1,11 +1,7 @@
 import { expose } from 'comlink';
 import { readSvg } from '@/core';
 
-const reading = {
-  read: readSvg,
-  /** Answers when it is there. */
-  ready: (): void => undefined,
-};
+const reading = { read: readSvg };
 
 export type ReadSvgWorker = typeof reading;
 expose(reading);

@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { whenIdle } from '@/bench/canvas/whenIdle';
 import { askJson, packageHref, sendPackage } from '@/bench/state/api';
+import { forgetLastSeen } from '@/bench/state/lastSeen';
 import { prefer, preferences } from '@/bench/state/preferences';
 import { useStored } from '@/bench/useStored';
 import type { DeedWithMany, DrawingCard as Card } from '@/server/drawings';
@@ -150,11 +151,13 @@ export function Home({ drawings, binned, now, keptWell }: Props) {
   /** One deed with one card or many; what goes into the bin can be had back at once. */
   const withCards = (cards: readonly Card[], deed: DeedWithMany): Promise<void> =>
     attempt(async () => {
-      await askJson('/api/drawings', 'PATCH', { ids: cards.map((c) => c.id), deed });
+      const ids = cards.map((c) => c.id);
+      await askJson('/api/drawings', 'PATCH', { ids, deed });
+      if (deed === 'delete for good') forgetLastSeen(ids);
       setPicked(new Set());
       router.refresh();
       if (deed !== 'bin') return;
-      const key = cards.map((c) => c.id).join(' ');
+      const key = ids.join(' ');
       const what = cards.length === 1 ? `“${cards[0].title}” is` : `${formatCount(cards.length, 'drawing')} are`;
       notification.open({
         key,

@@ -7,6 +7,7 @@ import { broughtPaints, type Paints } from '@/core/edits/broughtPaints';
 import { palettesShape } from '@/core/drawing/paint';
 import type { PictureBytes } from '@/core/formats/svg/pictures';
 import { sendPicture } from '../state/api';
+import { forgetLastSeen } from '../state/lastSeen';
 import { readingSvg } from '../state/readingSvg';
 import { counted, edit } from '@/core/change/edit';
 import { removeLines } from '@/core/edits/lines';
@@ -50,13 +51,20 @@ export function copied(bench: Bench): string | null {
     sheets: drawing.sheets.map((s) => ({ ...s, visible: true, items: filterLines(s.items, (l) => lines.has(l.id)) })),
   };
   const svg = writeSvg(only, { scope: 'drawing' });
-  try {
-    const { palette, gradients } = drawing;
-    localStorage.setItem(KEPT, JSON.stringify({ svg, schema: SCHEMA_VERSION, items, palette, gradients }));
-  } catch {
-    // Without room for it the SVG alone has to do.
-  }
+  const { palette, gradients } = drawing;
+  keepInFull(JSON.stringify({ svg, schema: SCHEMA_VERSION, items, palette, gradients }));
   return svg;
+}
+
+/** What was copied goes before pictures of pages. Without room for it even so, the SVG alone has to do. */
+function keepInFull(text: string): void {
+  for (const makeRoom of [() => undefined, forgetLastSeen])
+    try {
+      makeRoom();
+      return localStorage.setItem(KEPT, text);
+    } catch {
+      // There is no room yet, or no store.
+    }
 }
 
 export function cut(bench: Bench): string | null {

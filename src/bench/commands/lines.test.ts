@@ -12,7 +12,9 @@ import { loupeMiddle } from '../canvas/pageLoupe';
 import * as act from './lines';
 import { firstPreferences, prefer } from '../state/preferences';
 import type { Bench } from '../state/store';
+import { keepLastSeen, lastSeen } from '../state/lastSeen';
 import { benchWith } from '../test/hand';
+import { TestStorage } from '../test/storage';
 
 /** Twelve open lines on four sheets, three each. */
 const drawing = (() => {
@@ -126,6 +128,23 @@ describe('the clipboard', () => {
     expect([middle('minX', 'maxX'), middle('minY', 'maxY')]).toEqual([expect.closeTo(500, 6), expect.closeTo(300, 6)]);
     bench.undo();
     expect(linesOf(bench.getState().drawing.sheets[3])).toHaveLength(3);
+  });
+
+  it('keeps what was copied in full before pictures of pages, where there is no room for both', async () => {
+    const bench = benchWith(drawing);
+    bench.choose(['l0']);
+    const svg = copied(bench)!;
+    const seen = `data:image/webp;base64,${'A'.repeat(60_000)}`;
+    Object.assign(globalThis, { localStorage: new TestStorage(60_500), innerWidth: 9, innerHeight: 9 });
+    const place = { left: 0, top: 0, width: 9, height: 9, window: { width: 9, height: 9 } };
+    keepLastSeen('d', seen, place);
+    expect(lastSeen('d') !== null).toBe(true);
+    expect(copied(bench)).toBe(svg);
+    expect(lastSeen('d') === null).toBe(true);
+    await paste(bench, svg, null);
+    const pasted = lines(bench).find((l) => l.id === chosen(bench)[0])!;
+    // An SVG alone does not tell what kind a node is.
+    expect(pasted.runs).toEqual(lines(bench).find((l) => l.id === 'l0')!.runs);
   });
 
   it('takes an SVG from elsewhere, says what it leaves out, and refuses what is none', async () => {

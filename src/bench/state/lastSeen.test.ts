@@ -1,23 +1,11 @@
-import { keepLastSeen, lastSeen } from './lastSeen';
+import { forgetLastSeen, keepLastSeen, lastSeen } from './lastSeen';
+import { TestStorage } from '../test/storage';
 
-class Store {
-  private readonly values = new Map<string, string>();
-  getItem = (key: string): string | null => this.values.get(key) ?? null;
-  setItem(key: string, value: string): void {
-    this.values.set(key, value);
-    Object.defineProperty(this, key, { value, enumerable: true, configurable: true });
-  }
-  removeItem(key: string): void {
-    this.values.delete(key);
-    Reflect.deleteProperty(this, key);
-  }
-}
 const place = { left: 1, top: 2, width: 30, height: 40, window: { width: 800, height: 600 } };
 const src = 'data:image/webp;base64,AAAA';
 
 beforeEach(() => {
-  const store = new Store();
-  Object.assign(globalThis, { localStorage: store, innerWidth: 800, innerHeight: 600 });
+  Object.assign(globalThis, { localStorage: new TestStorage(), innerWidth: 800, innerHeight: 600 });
   let now = 0;
   jest.spyOn(Date, 'now').mockImplementation(() => ++now);
 });
@@ -42,4 +30,17 @@ test('a few are kept, those that were seen last; none that is too large, nor any
   expect(lastSeen('page')).toBeNull();
   localStorage.setItem('yellow-quill:last-seen:torn', '{"at":');
   expect(lastSeen('torn')).toBeNull();
+  // It keeps nobody from being kept, and is the first to go.
+  for (let i = 0; i < 12; i++) keepLastSeen(`e${i}`, src, place);
+  expect(lastSeen('e0')).not.toBeNull();
+  expect(localStorage.getItem('yellow-quill:last-seen:torn')).toBeNull();
+});
+
+test('some are forgotten, or all', () => {
+  for (const id of ['a', 'b', 'c']) keepLastSeen(id, src, place);
+  localStorage.setItem('another', 'thing');
+  forgetLastSeen(['b']);
+  expect(['a', 'b', 'c'].map((id) => lastSeen(id) !== null)).toEqual([true, false, true]);
+  forgetLastSeen();
+  expect([lastSeen('a'), localStorage.getItem('another')]).toEqual([null, 'thing']);
 });

@@ -26,8 +26,7 @@ export function keepLastSeen(id: string, src: string, place: SeenPlace): boolean
   try {
     localStorage.removeItem(PREFIX + id);
     if (src.length > MOST_CHARACTERS) return false;
-    const others = Object.keys(localStorage).filter((key) => key.startsWith(PREFIX));
-    const byAge = others.sort((a, b) => (keptAs(b)?.at ?? 0) - (keptAs(a)?.at ?? 0));
+    const byAge = keys().sort((a, b) => (keptAs(b)?.at ?? 0) - (keptAs(a)?.at ?? 0));
     for (const key of byAge.slice(MOST - 1)) localStorage.removeItem(key);
     localStorage.setItem(PREFIX + id, JSON.stringify({ at: Date.now(), place, src } satisfies Kept));
   } catch {
@@ -36,15 +35,28 @@ export function keepLastSeen(id: string, src: string, place: SeenPlace): boolean
   return true;
 }
 
+/** Lets go of the pictures of some drawings, or of all: others need the room, or the drawings are gone. */
+export function forgetLastSeen(ids?: readonly string[]): void {
+  try {
+    for (const key of ids?.map((id) => PREFIX + id) ?? keys()) localStorage.removeItem(key);
+  } catch {
+    // A forbidden store has none.
+  }
+}
+
 /** The picture of a drawing's page and its place; null where it was not seen in a window as large as this. */
 export function lastSeen(id: string): Kept | null {
+  const kept = keptAs(PREFIX + id);
+  const isHere = kept?.place?.window?.width === innerWidth && kept.place.window.height === innerHeight;
+  return isHere && kept.src.startsWith('data:image/') ? kept : null;
+}
+
+const keys = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(PREFIX));
+
+function keptAs(key: string): Kept | null {
   try {
-    const kept = keptAs(PREFIX + id);
-    const isHere = kept?.place.window.width === innerWidth && kept.place.window.height === innerHeight;
-    return isHere && kept.src.startsWith('data:image/') ? kept : null;
+    return JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null;
   } catch {
     return null;
   }
 }
-
-const keptAs = (key: string): Kept | null => JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null;

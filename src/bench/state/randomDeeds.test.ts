@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { nanoid } from 'nanoid';
 import { applyChange, type Change, type Drawing, type Line } from '@/core';
-import { findItem, findLine, groupsAround, isOpenSheet, ownersIn, placesIn } from '@/core/drawing/find';
-import { allLines, boundingLines, flatsIn, heldGroups, isGroup, linesIn } from '@/core/drawing/items';
+import { findItem, findLine, groupsAround, isOpenSheet } from '@/core/drawing/find';
+import { allLines, heldGroups, isGroup, linesIn } from '@/core/drawing/items';
 import { nodeKey, nodeOfKey } from '@/core/drawing/nodeRef';
 import { drawingSchema } from '@/core/drawing/schema';
 import { moveToPlace } from '@/core/edits/arrange';
@@ -14,6 +14,7 @@ import { addSheet, moveSheet, removeSheet, setSheet } from '@/core/edits/sheets'
 import { transformLines } from '@/core/edits/transform';
 import { turningAbout } from '@/core/geometry/matrix';
 import { wanderingDrawing, wanderingLine } from '@/core/test/drawings';
+import { remembered } from '@/core/test/remembered';
 import { seeded } from '@/core/seeded';
 import * as lines from '../commands/lines';
 import { cutChosen, joinChosenEnds } from '../commands/nodes';
@@ -112,14 +113,6 @@ const deeds: Record<string, (b: Bench, random: Random, n: number) => void> = {
   undo: (b) => b.undo(),
   redo: (b) => b.redo(),
 };
-
-/** What is worked out once for each list of items. */
-const remembered = (d: Drawing): unknown =>
-  d.sheets.map(({ items }) => [
-    [...placesIn(items)],
-    new Map(ownersIn(items)),
-    [linesIn(items), flatsIn(items), boundingLines(items)].map((list) => list.map((item) => item.id)),
-  ]);
 
 function expectSound(b: Bench): void {
   const { drawing, lines: ids, nodes } = b.getState();

@@ -10,5 +10,5 @@ const worker = new LazyWorker<ReadSvgWorker>(
 /** An SVG's text as a drawing, read beside what the hand does. Rejects with words for a person. */
 export const readingSvg = (text: string): Promise<ReturnType<typeof readSvg>> => worker.ask((api) => api.read(text));
 
-/** Starts the worker, so that it is there when something is asked of it soon. Where that fails, asking says so. */
-export const readyToRead = (): void => void worker.ask((api) => api.ready()).catch(() => undefined);
+/** Starts the worker, so that it is there when something is asked of it soon. */
+export const readyToRead = (): void => void worker.start();

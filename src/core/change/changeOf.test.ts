@@ -1,11 +1,11 @@
-import { allLines, boundingLines, flatsIn, linesIn, linesOf } from '../drawing/items';
+import { allLines, linesOf } from '../drawing/items';
 import fc from 'fast-check';
 import { isOnGrid, lineOnGrid, onGrid } from '../drawing/grid';
-import { findLine, groupsAround, ownersIn, placesIn, type Place } from '../drawing/find';
+import { findLine, groupsAround, type Place } from '../drawing/find';
 import type { Item, Picture } from '../drawing/item';
 import type { Drawing, Line } from '../drawing/schema';
 import { groupOf, mixedRun, wanderingDrawing } from '../test/drawings';
-import { sizeOf } from './bounds';
+import { remembered } from '../test/remembered';
 import { applyChange, inverseOf, touchedItems } from './apply';
 import { groupLines, moveInOrder, moveToPlace, moveToSheet, ungroupLines } from '../edits/arrange';
 import { changeSchema, type Change } from './change';
@@ -105,15 +105,6 @@ test('what is as good as not said is not kept: a thing is the same whether it wa
 });
 
 const around = (d: Drawing, line: string): string[] => groupsAround(findLine(d, line)!.sheet, line).map((g) => g.id);
-
-/** What is worked out once for each list of items, and handed on where a change leaves it as it was. */
-const remembered = (d: Drawing): unknown =>
-  d.sheets.map(({ items }) => [
-    [...placesIn(items)],
-    new Map(ownersIn(items)),
-    [linesIn(items), flatsIn(items), boundingLines(items)].map((list) => list.map((item) => item.id)),
-    sizeOf({ sheets: [{ items }] as unknown as Drawing['sheets'] }),
-  ]);
 
 test('what is taken out of a group, or put into it, is known to be', () => {
   const plain = wanderingDrawing(5, 4, 2);

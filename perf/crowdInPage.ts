@@ -1,0 +1,117 @@
+/** What runs inside the page: each is sent there by itself. */
+
+export function keyThenFrame(key: KeyboardEventInit): Promise<number> {
+  const canvases = [...document.querySelectorAll<HTMLCanvasElement>('[data-testid=page] canvas')];
+  const before = performance.now();
+  window.dispatchEvent(new KeyboardEvent('keydown', { ...key, bubbles: true, cancelable: true }));
+  return new Promise((resolve) =>
+    requestAnimationFrame(() =>
+      setTimeout(() => {
+        for (const c of canvases) c.getContext('2d')!.getImageData(0, 0, 1, 1);
+        resolve(performance.now() - before);
+      }, 0),
+    ),
+  );
+}
+
+/** Drags what is chosen by a line near the middle of the window: each frame, and what letting go of it took. */
+export async function drag(frames: number): Promise<{ frame: number[]; longestTask: number; saved: number }> {
+  const host = document.querySelector<HTMLElement>('[data-testid=page]')!;
+  const canvases = [...host.querySelectorAll('canvas')];
+  const box = host.getBoundingClientRect();
+  host.setPointerCapture = () => undefined;
+  const send = (type: string, x: number, y: number, buttons: number): boolean =>
+    host.dispatchEvent(
+      new PointerEvent(type, {
+        clientX: x,
+        clientY: y,
+        button: type === 'pointermove' ? -1 : 0,
+        buttons,
+        pointerId: 1,
+        pointerType: 'mouse',
+        bubbles: true,
+        cancelable: true,
+      }),
+    );
+  // A place on a line that is chosen: where the pointer turns into one that moves.
+  let at = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
+  for (let i = 0; i < 4_000; i++) {
+    const turn = i * 0.35;
+    const far = 2 + i * 0.09;
+    at = { x: box.left + box.width / 2 + Math.cos(turn) * far, y: box.top + box.height / 2 + Math.sin(turn) * far };
+    send('pointermove', at.x, at.y, 0);
+    await new Promise((r) => requestAnimationFrame(r));
+    if (host.style.cursor.includes('pointer') || /over|move/.test(document.querySelector('.hints')?.textContent ?? ''))
+      break;
+  }
+  const frame: number[] = [];
+  send('pointerdown', at.x, at.y, 1);
+  for (let i = 0; i < frames; i++) {
+    const turn = (i / frames) * Math.PI * 4;
+    await new Promise<void>((resolve) => {
+      const before = performance.now();
+      send('pointermove', at.x + Math.sin(turn) * 60 + 8, at.y + (1 - Math.cos(turn)) * 40, 1);
+      const handled = performance.now() - before;
+      let began = 0;
+      requestAnimationFrame(() => (began = performance.now()));
+      requestAnimationFrame(() => {
+        for (const c of canvases) c.getContext('2d')!.getImageData(0, 0, 1, 1);
+        frame.push(handled + performance.now() - began);
+        setTimeout(resolve, 0);
+      });
+    });
+  }
+  let longestTask = 0;
+  const observer = new PerformanceObserver((list) => {
+    for (const e of list.getEntries()) longestTask = Math.max(longestTask, e.duration);
+  });
+  observer.observe({ type: 'longtask' });
+  const before = performance.now();
+  send('pointerup', at.x, at.y, 0);
+  const save = document.querySelector<HTMLElement>('.save')!;
+  await new Promise((r) => setTimeout(r, 0));
+  while (save.dataset.save !== 'saved' && performance.now() - before < 60_000)
+    await new Promise((r) => setTimeout(r, 5));
+  const saved = performance.now() - before;
+  await new Promise((r) => setTimeout(r, 1_500));
+  observer.disconnect();
+  return { frame, longestTask, saved };
+}
+
+/** Pastes a text; until it is a change on its way to the disk, and painted. */
+export async function pasteText(text: string): Promise<number> {
+  const canvases = [...document.querySelectorAll<HTMLCanvasElement>('[data-testid=page] canvas')];
+  const save = document.querySelector<HTMLElement>('.save')!;
+  const data = new DataTransfer();
+  data.setData('text/plain', text);
+  const before = performance.now();
+  const isMade = new Promise<void>((resolve) => {
+    const observer = new MutationObserver(() => {
+      if (save.dataset.save === 'saved') return;
+      observer.disconnect();
+      resolve();
+    });
+    observer.observe(save, { attributes: true });
+  });
+  document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  await isMade;
+  await new Promise((r) => requestAnimationFrame(() => setTimeout(r, 0)));
+  for (const c of canvases) c.getContext('2d')!.getImageData(0, 0, 1, 1);
+  return performance.now() - before;
+}
+
+/** The main thread's work for one node moved by an arrow key, many times. */
+export async function nudge(times: number): Promise<number[]> {
+  const found: number[] = [];
+  for (let i = 0; i < times; i++) {
+    const before = performance.now();
+    for (const type of ['keydown', 'keyup'])
+      window.dispatchEvent(
+        new KeyboardEvent(type, { key: i % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true, cancelable: true }),
+      );
+    await Promise.resolve();
+    found.push(performance.now() - before);
+    await new Promise((r) => setTimeout(r, 60));
+  }
+  return found;
+}
