@@ -2,10 +2,14 @@ import { readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Drawing } from '@/core';
 import { isKept, keepDerived } from './derived';
+import { changeAt } from './journal';
 import { folder } from './place';
 import { renderCard } from './render';
 
-const fileOf = (id: string, revision: number): string => path.join(folder('derived'), `${id}-${revision}-card.webp`);
+/** What a drawing's picture at a revision is a picture of: with a backup put back, a revision may be another than it was. */
+export const stateKey = (id: string, revision: number): string => `${revision}-${changeAt(id, revision) ?? 'first'}`;
+const fileOf = (id: string, revision: number): string =>
+  path.join(folder('derived'), `${id}-${stateKey(id, revision)}-card.webp`);
 const underway = new Map<string, Promise<Uint8Array>>();
 
 /** The picture on a drawing's card as it was at a revision: made once, and kept. WebP. */
@@ -29,7 +33,7 @@ async function make(file: string, drawing: () => Drawing): Promise<Uint8Array> {
 /** Throws away a drawing's pictures of other revisions than these. */
 export async function dropCardPictures(id: string, except: ReadonlySet<number> = new Set()): Promise<void> {
   const place = folder('derived');
-  const own = new RegExp(`^${id}-(\\d+)-card\\.webp$`);
+  const own = new RegExp(`^${id}-(\\d+)(-[\\w-]+)?-card\\.webp$`);
   for (const name of await readdir(place)) {
     const revision = own.exec(name)?.[1];
     if (revision !== undefined && !except.has(Number(revision))) await rm(path.join(place, name), { force: true });

@@ -77,8 +77,10 @@ export function readableState(id: string): State & { damaged?: Damage } {
 export async function readableBytes(id: string): Promise<{ revision: number; bytes: Uint8Array; damaged?: Damage }> {
   const row = prepared().revision.get({ id });
   if (!row) throw notFound('drawing');
+  const store = database();
   const kept = await packedSnapshot(id, row.revision);
-  if (kept) {
+  // A backup may have been put back meanwhile.
+  if (kept && database() === store) {
     setTimeout(() => newest.has(id) || quietly(() => readableState(id)), READ_LATER_MS).unref();
     return { revision: row.revision, bytes: kept };
   }

@@ -1,6 +1,7 @@
 import { existsSync, readdirSync, writeFileSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
-import { plainPage, type Reference } from '@/core';
+import { firstStyle, plainPage, type Reference } from '@/core';
+import { cornerAt } from '@/core/drawing/run';
 import { addLine } from '@/core/edits/lines';
 import { placeReference } from '@/core/edits/references';
 import { wanderingDrawing } from '@/core/test/drawings';
@@ -9,8 +10,10 @@ import { database } from './database';
 import { binDrawing, createDrawing, deleteForGood } from './drawings';
 import { appendChanges } from './append';
 import { stateOf } from './journal';
+import { backupNow } from './keeping/backups';
+import { restore } from './keeping/keeper';
 import { originalFile } from './originals';
-import { folder } from './place';
+import { dataFolder, folder } from './place';
 import { pictures } from './tables';
 import { call, freshDataFolder } from './test/dataFolder';
 import { freeUnnamedPictures, PATIENCE_MS } from './unnamed';
@@ -36,17 +39,36 @@ describe('pictures on cards', () => {
       appendChanges(id, revision, [{ id: `c${revision}`, ...addLine(drawing, drawing.sheets[0].id, line as never) }]);
     };
     const first = Buffer.from(await (await ask(id)).response.arrayBuffer());
-    expect(cards(id)).toEqual([`${id}-0-card.webp`]);
+    expect(cards(id)).toEqual([`${id}-0-first-card.webp`]);
     // The second time it is what is kept: whatever has become of it.
-    writeFileSync(`${folder('derived')}/${id}-0-card.webp`, first.subarray(0, 20));
+    writeFileSync(`${folder('derived')}/${id}-0-first-card.webp`, first.subarray(0, 20));
     expect(Buffer.from(await (await ask(id)).response.arrayBuffer())).toHaveLength(20);
     keepVersion(id, 'Empty');
     lay(0);
     await ask(id);
     lay(1);
     const { response } = await ask(id);
-    expect(cards(id)).toEqual([`${id}-0-card.webp`, `${id}-2-card.webp`]);
+    expect(cards(id)).toEqual([`${id}-0-first-card.webp`, `${id}-2-c1-card.webp`]);
     expect((await ask(id, { 'if-none-match': response.headers.get('etag')! })).status).toBe(304);
+  });
+
+  test('are made anew where a backup was put back, and the drawing went on another way', async () => {
+    const { id } = createDrawing('Cards', page);
+    const { name } = backupNow(dataFolder(), 'asked');
+    const lay = (change: string, y: number) => {
+      const { drawing } = stateOf(id);
+      const nodes = [cornerAt({ x: 20, y }), cornerAt({ x: 180, y })];
+      const line = { id: 'n', runs: [{ closed: false, nodes }], style: { ...firstStyle, width: 20 } };
+      appendChanges(id, 0, [{ id: change, ...addLine(drawing, drawing.sheets[0].id, line) }]);
+    };
+    lay('one', 25);
+    const { response } = await ask(id);
+    await restore(name);
+    lay('other', 75);
+    const again = await ask(id, { 'if-none-match': response.headers.get('etag')! });
+    expect(again.status).toBe(200);
+    const [before, after] = await Promise.all([response, again.response].map((r) => r.arrayBuffer()));
+    expect(Buffer.from(after).equals(Buffer.from(before))).toBe(false);
   });
 });
 

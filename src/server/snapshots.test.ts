@@ -17,6 +17,8 @@ import { database } from './database';
 import { keepDrawing } from './drawings';
 import { appendChanges } from './append';
 import { forget, stateOf } from './journal';
+import { backupNow } from './keeping/backups';
+import { restore } from './keeping/keeper';
 import { dataFolder } from './place';
 import { outgrown, snapshotsTaken, snapshotsUpTo } from './snapshots';
 
@@ -25,10 +27,10 @@ freshDataFolder();
 const start = wanderingDrawing(20, 6, 5);
 
 /** So many changes of a node each, from a state on. */
-function nodeMoves(count: number, from: Drawing = start): { changes: Change[]; last: Drawing } {
+function nodeMoves(count: number, from: Drawing = start, x = 1): { changes: Change[]; last: Drawing } {
   let last = from;
   const changes = Array.from({ length: count }, (_, i) => {
-    const edit = moveNodes(last, [{ line: `l${i % 20}`, run: 0, node: i % 5 }], { x: 1, y: (i % 7) - 3 });
+    const edit = moveNodes(last, [{ line: `l${i % 20}`, run: 0, node: i % 5 }], { x, y: (i % 7) - 3 });
     const change = changeOf(edit, `c${i}`);
     last = applyChange(last, change);
     return change;
@@ -68,6 +70,23 @@ describe('snapshots', () => {
     expect(bytes / 3_000).toBeLessThan(700);
     client().pragma('wal_checkpoint(TRUNCATE)');
     expect(statSync(path.join(dataFolder(), 'yellow-quill.sqlite')).size).toBeLessThan(3_000 * 1_200);
+  });
+
+  test('of what a backup that was put back meanwhile does not have, none is kept', async () => {
+    const { id } = keepDrawing('A', start);
+    const { name } = backupNow(dataFolder(), 'asked');
+    const { changes } = nodeMoves(1_000);
+    appendChanges(id, 0, changes);
+    jest.advanceTimersByTime(2_000);
+    // It is being packed, and the database is another when that is done.
+    await restore(name);
+    await snapshotsTaken();
+    expect(snapshotsUpTo(id, 1_000)).toEqual([0]);
+    // The same number of other changes is opened as it was made.
+    const others = nodeMoves(1_001, start, 3);
+    appendChanges(id, 0, others.changes);
+    forget(id);
+    expect(stateOf(id).drawing).toEqual(others.last);
   });
 
   test('are thinned with age: the first and the last stay, and ever fewer in between', () => {

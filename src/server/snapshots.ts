@@ -87,7 +87,7 @@ export function oweSnapshot(
     const now = state();
     if (!now) return;
     const job = take(id, now)
-      .then((size) => void owed.set(id, { bytes: 0, changes: 0, size }))
+      .then((size) => void (size !== null && owed.set(id, { bytes: 0, changes: 0, size })))
       // It is tried again when more has come; meanwhile the journal holds all.
       .catch((error: unknown) => logError(error))
       .finally(() => underway.delete(job));
@@ -105,11 +105,13 @@ export function oweNothing(id: string): void {
 /** Waits for the snapshots that are being taken. */
 export const snapshotsTaken = async (): Promise<void> => void (await Promise.all(underway));
 
-/** Takes a snapshot; how many bytes the drawing has. */
-async function take(id: string, { revision, drawing }: { revision: number; drawing: Drawing }): Promise<number> {
+/** Takes a snapshot; how many bytes the drawing has, null where the database is another by the time it is packed. */
+async function take(id: string, { revision, drawing }: { revision: number; drawing: Drawing }): Promise<number | null> {
+  const store = database();
   const bytes = packed(drawing);
   const body = await compressed(bytes, PACKING);
-  const store = database();
+  // In a backup that was put back meanwhile the drawing has another past, or will have.
+  if (database() !== store) return null;
   store.transaction((tx) => {
     tx.insert(snapshots).values({ drawingId: id, revision, body }).onConflictDoNothing().run();
     const all = tx

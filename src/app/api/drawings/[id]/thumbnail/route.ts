@@ -1,4 +1,4 @@
-import { cardPicture, dropCardPictures } from '@/server/cards';
+import { cardPicture, dropCardPictures, stateKey } from '@/server/cards';
 import { cardOf, keepProgress } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { stateOf } from '@/server/journal';
@@ -8,7 +8,7 @@ export const GET = route<{ id: string }>(async (request, params) => {
   const id = drawingId(params);
   const { revision, lines } = cardOf(id);
   if (lines === null) keepProgress(id);
-  const etag = `"${revision}"`;
+  const etag = `"${stateKey(id, revision)}"`;
   if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers: { etag } });
   const picture = await cardPicture(id, revision, () => stateOf(id, revision).drawing);
   // Those of earlier revisions are asked for no more, but by versions.
