@@ -53,7 +53,7 @@ export async function crowd(lines: number): Promise<Crowd> {
   const thousand = writeSvg({
     ...drawing,
     references: [],
-    sheets: drawing.sheets.map((s) => ({ ...s, items: linesOf(s).slice(0, 250) })),
+    sheets: drawing.sheets.map((s) => ({ ...s, items: linesOf(s).slice(0, s.id === 'rest' ? 300 : 350) })),
   });
   await endDecoding();
   closeDatabase();

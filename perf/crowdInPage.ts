@@ -69,9 +69,10 @@ export async function drag(frames: number): Promise<{ frame: number[]; longestTa
   const before = performance.now();
   send('pointerup', at.x, at.y, 0);
   const save = document.querySelector<HTMLElement>('.save')!;
-  await new Promise((r) => setTimeout(r, 0));
-  while (save.dataset.save !== 'saved' && performance.now() - before < 60_000)
-    await new Promise((r) => setTimeout(r, 5));
+  // It is made within the next frames; then it is on its way to the disk.
+  for (const isWaitedFor of [(is: string) => is === 'saved', (is: string) => is !== 'saved'])
+    while (isWaitedFor(save.dataset.save!) && performance.now() - before < 60_000)
+      await new Promise((r) => setTimeout(r, 5));
   const saved = performance.now() - before;
   await new Promise((r) => setTimeout(r, 1_500));
   observer.disconnect();

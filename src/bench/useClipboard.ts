@@ -4,7 +4,7 @@ import { useEffect, type RefObject } from 'react';
 import { bringIn } from './commands/desk';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { copied, cut, looksLikeSvg, paste } from './commands/clipboard';
-import { readyToRead } from './state/readingSvg';
+import { readyToRead } from './state/readingClipping';
 import type { Bench } from './state/store';
 import { isTyping } from './typing';
 

@@ -155,6 +155,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
     },
     onReading: () => {
       holds = false;
+      bench.settle();
       void saver.handOver();
       // What else it is only read for goes before.
       if (!bench.getState().reading) bench.setState({ reading: true, readingWhy: 'another tab', preview: null });

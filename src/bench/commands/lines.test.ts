@@ -1,12 +1,15 @@
 import { allLines, isGroup, linesOf } from '@/core/drawing/items';
-import { readSvg, type Line } from '@/core';
+import { readSvg, type Line, type Point } from '@/core';
 import { setSheet } from '@/core/edits/sheets';
 import { skeletonBox } from '@/core/drawing/run';
+import { clippingOf } from '@/core/formats/clipping';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { copied, cut, paste } from './clipboard';
 
-jest.mock('../state/readingSvg', () => ({
-  readingSvg: (text: string) => Promise.resolve().then(() => readSvg(text)),
+let pasted = 0;
+jest.mock('../state/readingClipping', () => ({
+  readingClipping: (text: string, kept: string | null, at: Point | null) =>
+    Promise.resolve().then(() => clippingOf(text, kept, at, () => `pasted${++pasted}`)),
 }));
 import { loupeMiddle } from '../canvas/pageLoupe';
 import * as act from './lines';

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { applyChange, ChangeError, inverseOf, type Change, type Drawing, type Point } from '@/core';
-import { touchedItems } from '@/core/change/apply';
+import { atOnce, inPortions, touchedItems } from '@/core/change/apply';
 import { changeOf } from '@/core/change/changeOf';
 import type { Edit } from '@/core/change/edit';
 import { drawnBehind, drawnInside } from '@/core/edits/drawnInto';
@@ -9,6 +9,7 @@ import { beyondBounds } from '@/core/change/bounds';
 import { refusalOf } from '@/core/change/refusal';
 import type { StageId } from '../stages/table';
 import { FollowersUnderHand, type FollowingElsewhere } from './followersUnderHand';
+import { LettingGo } from './lettingGo';
 import { Mirroring } from './mirroring';
 import { Past } from './past';
 import { reconciled } from './reconciled';
@@ -39,6 +40,10 @@ export type Bench = StoreApi<BenchState> & {
    * that are chosen from then on.
    */
   commit(edit: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null;
+  /** The same for what a hand lets go of: very many lines, shown moved as they are, within the next frames or with the next deed. */
+  letGo(edit: Edit): void;
+  /** Makes at once what was let go of. */
+  settle(): void;
   /** Shows what is chosen moved so far; null shows it where it is. For very many lines, in place of `show`. */
   showMoved(by: Point | null): void;
   /** Makes a line that was drawn in a mirror one with its other half, where both end on the axis. */
@@ -81,22 +86,48 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
 
   const make = (change: Change): Drawing => {
     const before = get().drawing;
-    const after = applyChange(before, change);
+    return checked(change, before, applyChange(before, change));
+  };
+  const checked = (change: Change, before: Drawing, after: Drawing): Drawing => {
     const why = beyondBounds(before, after, change);
     if (why) throw new ChangeError(why);
     const made: Made = { change, before, after, touched: touchedItems(change) };
     for (const hear of listeners) hear(made);
     return after;
   };
-  /** The drawing after a change that is new; null where it cannot be made, which is told. */
-  const tried = (change: Change): Drawing | null => {
+  /** An edit as the change that it is to become; null where there is none, or none that can be kept, which is told. */
+  const changeFor = (asked: Edit, nothing?: string): Change | null => {
+    const edit = followers.made(get().drawing, drawnInto(mirroring.of(asked, get())));
+    if (edit.steps.length === 0 || get().reading) {
+      if (get().preview || get().shift) set({ preview: null, shift: null });
+      if (nothing && !get().reading) bench.tell(nothing);
+      return null;
+    }
+    const change = { ...changeOf(edit, nanoid(12)), time: Date.now() };
+    const why = refusalOf(change);
+    return why ? refused(why) : change;
+  };
+  /** A change that is new, made and shown, in portions; null comes back where it cannot be made, which is told. */
+  function* making(change: Change, chosen?: Iterable<string> | null): Generator<undefined, Change | null> {
     try {
-      return make(change);
+      const before = get().drawing;
+      const after = checked(change, before, yield* inPortions(before, change));
+      set((s) => ({
+        ...reconciled(s, after, change),
+        drawing: after,
+        preview: null,
+        shift: null,
+        undoable: [...s.undoable, change],
+        redoable: [],
+        ...(chosen && { lines: new Set(chosen), nodes: new Set<string>(), flats: new Set<string>(), mark: null }),
+      }));
+      return change;
     } catch (error) {
       if (!(error instanceof ChangeError)) throw error;
       return refused(`${error.message[0].toUpperCase()}${error.message.slice(1)}.`);
     }
-  };
+  }
+  const lettingGo = new LettingGo();
   const refused = (why: string): null => {
     set({ preview: null, shift: null });
     bench.tell(`${why} Nothing was changed.`, undefined, 'warning');
@@ -118,29 +149,20 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
 
   const bench: Bench = Object.assign(store, {
     commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
-      const edit = followers.made(get().drawing, drawnInto(mirroring.of(asked, get())));
-      if (edit.steps.length === 0 || get().reading) {
-        if (get().preview || get().shift) set({ preview: null, shift: null });
-        if (nothing && !get().reading) bench.tell(nothing);
-        return null;
-      }
-      const change = { ...changeOf(edit, nanoid(12)), time: Date.now() };
-      const why = refusalOf(change);
-      if (why) return refused(why);
-      const after = tried(change);
-      if (!after) return null;
-      set((s) => ({
-        ...reconciled(s, after, change),
-        drawing: after,
-        preview: null,
-        shift: null,
-        undoable: [...s.undoable, change],
-        redoable: [],
-        ...(chosen && { lines: new Set(chosen), nodes: new Set<string>(), flats: new Set<string>(), mark: null }),
-      }));
-      return change;
+      lettingGo.finish();
+      const change = changeFor(asked, nothing);
+      return change && atOnce(making(change, chosen));
     },
+    letGo(asked: Edit): void {
+      lettingGo.finish();
+      const change = changeFor(asked);
+      if (!change) return;
+      if (get().shift) lettingGo.begin(making(change));
+      else atOnce(making(change));
+    },
+    settle: lettingGo.finish,
     show(asked: Edit | null): void {
+      lettingGo.finish();
       if (get().reading) return;
       const edit = asked && drawnInto(mirroring.of(asked, get()));
       const preview = edit && edit.steps.length > 0 ? followers.shown(get().drawing, edit) : null;
@@ -151,9 +173,11 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
       if (edit) bench.commit(edit);
     },
     showMoved(by: Point | null): void {
+      lettingGo.finish();
       if (!get().reading) set({ preview: null, shift: by });
     },
     undo(): void {
+      lettingGo.finish();
       if (get().reading) return;
       const change = get().undoable.at(-1);
       if (!change) {
@@ -171,6 +195,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
       }));
     },
     redo(): void {
+      lettingGo.finish();
       const change = get().redoable.at(-1);
       if (!change || get().reading) return;
       const { undoes: _, ...again } = change;
@@ -184,6 +209,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
       }));
     },
     dropLast(change: Change): boolean {
+      lettingGo.finish();
       if (get().undoable.at(-1) !== change) return false;
       bench.undo();
       set((s) => ({ redoable: s.redoable.slice(0, -1) }));

@@ -158,7 +158,7 @@ export class SelectTool extends LineTool<Gesture> implements Tool {
     if (!g) return;
     const { lines, drawing } = this.bench.getState();
     if (g.for === 'lines') {
-      if (g.moved) this.bench.commit(moveLines(drawing, lines, this.offsetOf(g, e)));
+      if (g.moved) this.bench.letGo(moveLines(drawing, lines, this.offsetOf(g, e)));
       else if (g.releaseOnly) this.bench.choose(this.group(g.releaseOnly));
     } else if (g.moved) this.chooseIn(this.regionOf(g, e), e.more);
     else {

@@ -10,8 +10,24 @@ export { ChangeError } from './changeError';
  * @throws ChangeError when a step speaks of something that is not there, or is not as the step says it was.
  */
 export function applyChange(drawing: Drawing, change: Partial<Change> & Pick<Change, 'steps'>): Drawing {
+  return atOnce(inPortions(drawing, change));
+}
+
+/** Does without a pause what is made in portions. */
+export function atOnce<T>(making: Iterator<undefined, T>): T {
+  for (;;) {
+    const { done, value } = making.next();
+    if (done) return value;
+  }
+}
+
+/** The same, with a pause wherever it may have taken as long as a part of a frame. */
+export function* inPortions(drawing: Drawing, change: Pick<Change, 'steps'>): Generator<undefined, Drawing> {
   const draft = new Draft(drawing);
-  for (const step of change.steps) applyStep(draft, step);
+  for (const step of change.steps) {
+    const pauses = applyStep(draft, step);
+    if (pauses) yield* pauses;
+  }
   return draft.finish();
 }
 

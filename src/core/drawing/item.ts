@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { correctionSchema, type Correction } from '../raster/correction';
 import { lineSchema, runSchema, type Line, type Run } from './line';
 import { layingShape, paintSchema, type Laying, type Paint } from './paint';
-import { idSchema, nameSchema, offsetSchema, pictureHash } from './values';
+import { isPlainLine } from './plainLine';
+import { idSchema, nameSchema, offsetSchema, pictureHash, quickly } from './values';
 
 /** Where a picture is placed, and how it is shown: of a reference and of a picture in the art alike. */
 export const placedShape = {
@@ -54,7 +55,8 @@ type ItemSchema = z.ZodType<Item>;
 /** Items at so many groups' depth. Written out level by level: nothing that is sent can make it go deeper. */
 function itemAt(level: number): ItemSchema {
   const within = level < MOST_DEEP ? [groupAt(level + 1)] : [];
-  return z.discriminatedUnion('kind', [lineSchema, pictureSchema, flatSchema, ...within]) as unknown as ItemSchema;
+  const any = z.discriminatedUnion('kind', [lineSchema, pictureSchema, flatSchema, ...within]) as unknown as ItemSchema;
+  return quickly(isPlainLine, any);
 }
 const groupAt = (level: number) =>
   z.strictObject({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MOST_PLACE, offsetSchema } from './values';
+import { MOST_PLACE, offsetSchema, quickly } from './values';
 
 export const nodeKinds = ['corner', 'smooth', 'even', 'flowing'] as const;
 const MOST_RADIUS = 100_000;
@@ -16,15 +16,11 @@ export const nodeSchema = z.strictObject({
   radius: z.number().min(0).max(MOST_RADIUS).optional(),
 });
 
-/** Nodes, as many as are allowed. There are very many: what is sound is seen at once, what is not is gone through for words. */
+/** Nodes, as many as are allowed. */
 export const nodesSchema = (least: number, most: number) =>
-  z.custom<z.infer<typeof nodeSchema>[]>().superRefine((value, context) => {
-    if (areNodes(value, least, most)) return;
-    const { error } = z.array(nodeSchema).min(least).max(most).safeParse(value);
-    for (const issue of error?.issues ?? []) context.addIssue({ ...issue, input: issue.input } as never);
-  });
+  quickly((value) => areNodes(value, least, most), z.array(nodeSchema).min(least).max(most));
 
-const areNodes = (value: unknown, least: number, most: number): boolean =>
+export const areNodes = (value: unknown, least: number, most: number): boolean =>
   Array.isArray(value) && value.length >= least && value.length <= most && value.every(isNode);
 
 const sides = new Set(['point', 'in', 'out', 'kind', 'radius']);

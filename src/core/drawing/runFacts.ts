@@ -18,8 +18,7 @@ export function factsOf(runs: readonly Run[]): Facts {
   return facts;
 }
 
-/** Says that runs are others, that lie on the grid, moved by an offset that does. */
-export function keepMoved(before: readonly Run[], moved: readonly Run[], by: Point): void {
-  const { box } = factsOf(before);
+/** Says that runs are others of which this is known, that lie on the grid, moved by an offset that does. */
+export function keepMoved({ box }: Facts, moved: readonly Run[], by: Point): void {
   known.set(moved, { onGrid: true, box: box && movedBox(box, by) });
 }

@@ -18,23 +18,27 @@ export function broughtPaints(
   freshId: () => string,
 ): { items: readonly Item[]; steps: Step[] } {
   const palette = new Arrivals(d.palette ?? [], from.palette ?? [], freshId);
-  const base = (paint: BasePaint): BasePaint => (isSwatch(paint) ? swatch(paint.swatch) : paint);
-  const swatch = (id: string): BasePaint => ({ swatch: palette.known(id) });
+  const base = (paint: BasePaint): BasePaint => {
+    if (!isSwatch(paint)) return paint;
+    const id = palette.known(paint.swatch);
+    return id === paint.swatch ? paint : { swatch: id };
+  };
   const come = (from.gradients ?? []).map((g) => ({
     ...g,
     stops: g.stops.map((s) => ({ ...s, colour: base(s.colour) })),
   }));
   const gradients = new Arrivals(d.gradients ?? [], come, freshId);
-  const paint = (p: Paint, use: PaintUse): Paint =>
-    typeof p === 'object' && 'gradient' in p ? { gradient: gradients.known(p.gradient) } : remade(p, use, base);
-  const painted = (line: Line): Line => ({
-    ...line,
-    style: {
-      ...line.style,
-      stroke: paint(line.style.stroke, 'stroke'),
-      fill: line.style.fill && paint(line.style.fill, 'fill'),
-    },
-  });
+  const paint = (p: Paint, use: PaintUse): Paint => {
+    if (typeof p !== 'object' || !('gradient' in p)) return remade(p, use, base);
+    const id = gradients.known(p.gradient);
+    return id === p.gradient ? p : { gradient: id };
+  };
+  const painted = (line: Line): Line => {
+    const stroke = paint(line.style.stroke, 'stroke');
+    const fill = line.style.fill && paint(line.style.fill, 'fill');
+    const isSame = stroke === line.style.stroke && fill === line.style.fill;
+    return isSame ? line : { ...line, style: { ...line.style, stroke, fill } };
+  };
   const made = (item: Item): Item => {
     if (isLine(item)) return painted(item);
     if (isFlat(item)) return { ...item, fill: paint(item.fill, 'fill') };

@@ -48,7 +48,9 @@ export const definitions = {
 type AnyStep = { readonly step: keyof typeof definitions };
 const definitionOf = (step: AnyStep): Definition<never> => definitions[step.step] as unknown as Definition<never>;
 
-export const applyStep = (draft: Draft, step: AnyStep): void => definitionOf(step).apply(draft, step as never);
+/** Does what a step does; one that gives pauses has done it when all of them are over. @throws ChangeError */
+export const applyStep = (draft: Draft, step: AnyStep): Iterable<undefined> | void =>
+  definitionOf(step).apply(draft, step as never);
 export const inverseStep = (step: AnyStep): AnyStep => definitionOf(step).inverse(step as never) as AnyStep;
 /** The items that a step may change, by their ids; a group stands for what is in it. */
 export const touchedBy = (step: AnyStep): Iterable<string> => definitionOf(step).touches(step as never) ?? [];

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../../drawing/schema';
+import { idsSchema } from '../../drawing/values';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
 import { index, ownerShape } from './place';
@@ -13,7 +13,7 @@ const places = z.strictObject({ ...ownerShape, at: z.array(index).min(1).max(200
 export const moveItems = definition({
   schema: z.strictObject({
     step: z.literal('moveItems'),
-    ids: z.array(idSchema).min(1).max(200_000),
+    ids: idsSchema(200_000),
     from: places,
     to: places,
   }),

@@ -3,11 +3,15 @@ import { isOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
 import type { Item } from '../../drawing/item';
 import { mapItem, mapOutlines } from '../../drawing/items';
 import { movedRuns } from '../../drawing/run';
-import { keepMoved } from '../../drawing/runFacts';
-import { idSchema, offsetSchema, type Line } from '../../drawing/schema';
+import { factsOf, keepMoved } from '../../drawing/runFacts';
+import type { Line } from '../../drawing/schema';
+import { idsSchema, offsetSchema } from '../../drawing/values';
 import type { Point } from '../../geometry/point';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
+
+/** So many items are moved at a time. */
+const PORTION = 500;
 
 /**
  * Any number of items moved by one offset, groups with all that is in them. Their places lie on the grid, so that moving
@@ -16,12 +20,15 @@ import { definition } from './definition';
 export const translate = definition({
   schema: z.strictObject({
     step: z.literal('translate'),
-    ids: z.array(idSchema).min(1).max(200_000),
+    ids: idsSchema(200_000),
     by: offsetSchema,
   }),
-  apply(draft, { ids, by }) {
+  *apply(draft, { ids, by }) {
     if (!isOnGrid(by.x) || !isOnGrid(by.y)) throw new ChangeError('the offset is not on the grid');
-    draft.replaceEach(ids, (item) => translated(item, by));
+    for (let done = 0; done < ids.length; done += PORTION) {
+      if (done > 0) yield;
+      draft.replaceEach(ids.slice(done, done + PORTION), (item) => translated(item, by));
+    }
   },
   inverse: (step) => ({ ...step, by: { x: 0 - step.by.x, y: 0 - step.by.y } }),
   touches: ({ ids }) => ids,
@@ -40,8 +47,9 @@ function translated(item: Item, by: Point): Item {
 }
 
 function lineMoved<L extends Pick<Line, 'id' | 'runs'>>(line: L, by: Point): L {
-  if (lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
+  const facts = factsOf(line.runs);
+  if (!facts.onGrid && lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
   const runs = movedRuns(line.runs, by);
-  keepMoved(line.runs, runs, by);
+  keepMoved(facts, runs, by);
   return { ...line, runs };
 }
