@@ -2,7 +2,7 @@
 
 import { Button, Result } from 'antd';
 import { useRouter } from 'next/navigation';
-import { useCallback, useLayoutEffect, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useLayoutEffect, useRef, useState } from 'react';
 import { createStore } from 'zustand/vanilla';
 import { BenchProvider, usePreference } from './benchContext';
 import type { BenchCanvas } from './canvas/benchCanvas';
@@ -82,18 +82,24 @@ function BenchFrame({ bench, ...ways }: Exits & { bench: Bench }) {
   useLayoutEffect(followPointerKind, []);
   const folded = usePreference('folded');
   useClipboard(bench, canvas);
+  // The page first: what stands around it follows a little at a time, and in frames that have their size.
+  const isAround = useDeferredValue(true, false);
   return (
     <div className={`bench${folded.left ? ' fold-left' : ''}${folded.right ? ' fold-right' : ''}`}>
       <SkipLinks />
       <TopBar showKeys={showKeys} />
       <aside className="left" aria-label="Sheets and references">
-        <SheetsPanel />
-        <Shelf />
+        {isAround && (
+          <>
+            <SheetsPanel />
+            <Shelf />
+          </>
+        )}
       </aside>
       <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} onKey={key} />
-      <Cards />
+      {isAround ? <Cards /> : <aside className="cards" aria-label="Figures and settings" />}
       <MessageBar {...ways} />
-      <Tray hints={hints} onKey={key} />
+      {isAround ? <Tray hints={hints} onKey={key} /> : <footer className="tray-bar" />}
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
     </div>
   );

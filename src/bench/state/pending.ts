@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Change } from '@/core';
+import { changeText, LONG_TEXT } from '@/core/change/changeText';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 
 /**
@@ -18,6 +19,19 @@ export type Pending = {
 };
 export type KeptPending = { key: number; pending: Pending };
 
+/** As it lies in the store: a long change as its text, for to copy very many nodes takes long. */
+type Stored = Omit<Pending, 'change'> & { change?: Change; text?: string };
+
+function stored({ change, ...p }: Pending): Stored {
+  const text = changeText(change);
+  return text.length > LONG_TEXT ? { ...p, text } : { ...p, change };
+}
+
+const unstored = ({ change, text, ...p }: Stored): Pending => ({
+  ...p,
+  change: change ?? (JSON.parse(text!) as Change),
+});
+
 /**
  * A change that the server has acknowledged, as it was sent. It is kept here for a while all the same: a server can go back,
  * to a backup or because its disk lost what it had.
@@ -32,7 +46,7 @@ export type Seen = { drawing: string; revision: number; bytes: ArrayBuffer; at: 
 export type AsideCopy = { aside: string; of: string; bytes: ArrayBuffer; at: number };
 
 interface Shape extends DBSchema {
-  pending: { key: number; value: Pending; indexes: { drawing: string } };
+  pending: { key: number; value: Stored; indexes: { drawing: string } };
   sent: { key: number; value: Sent; indexes: { place: [string, number] } };
   seen: { key: string; value: Seen; indexes: { at: number } };
   asides: { key: string; value: AsideCopy; indexes: { of: string; at: number } };
@@ -75,7 +89,7 @@ function answering<T>(asked: Promise<T>): Promise<T> {
 
 /** Keeps a change in the browser until it is acknowledged. @throws where this browser keeps nothing. */
 export const keepPending = async (p: Omit<Pending, 'schema'>): Promise<number> =>
-  (await database()).add('pending', { ...p, schema: SCHEMA_VERSION });
+  (await database()).add('pending', stored({ ...p, schema: SCHEMA_VERSION }));
 
 export async function dropPending(keys: readonly number[]): Promise<void> {
   const tx = (await database()).transaction('pending', 'readwrite');
@@ -85,7 +99,7 @@ export async function dropPending(keys: readonly number[]): Promise<void> {
 /** Marks changes as ones that the server will not have. */
 export async function markStuck(kept: readonly KeptPending[], why: string): Promise<void> {
   const tx = (await database()).transaction('pending', 'readwrite');
-  await Promise.all([...kept.map((k) => tx.store.put({ ...k.pending, stuck: why }, k.key)), tx.done]);
+  await Promise.all([...kept.map((k) => tx.store.put(stored({ ...k.pending, stuck: why }), k.key)), tx.done]);
 }
 
 /** Keeps changes that the server will not have at all, to be saved as a file. */
@@ -96,7 +110,7 @@ export async function keepStuck(
   stuck: string,
 ): Promise<void> {
   const tx = (await database()).transaction('pending', 'readwrite');
-  const all = changes.map((change) => tx.store.add({ drawing, base, change, stuck, schema: SCHEMA_VERSION }));
+  const all = changes.map((change) => tx.store.add(stored({ drawing, base, change, stuck, schema: SCHEMA_VERSION })));
   await Promise.all([...all, tx.done]);
 }
 
@@ -105,7 +119,7 @@ export async function pendingOf(drawing: string): Promise<KeptPending[]> {
   const tx = (await database()).transaction('pending');
   const found: KeptPending[] = [];
   const own = tx.store.index('drawing').iterate(drawing);
-  for await (const { primaryKey, value } of own) found.push({ key: primaryKey, pending: value });
+  for await (const { primaryKey, value } of own) found.push({ key: primaryKey, pending: unstored(value) });
   return found;
 }
 
