@@ -65,8 +65,11 @@ export function useSession(id: string, go: (path: string) => void): Session {
 async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session> {
   // What waits here is not to be thrown away by a browser that wants room.
   void navigator.storage?.persist?.().catch(() => undefined);
+  // Most often nothing waits here: what was asked for ahead is the newest then, and is read meanwhile.
+  const ahead = openDrawing(id, true);
+  ahead.catch(() => undefined);
   const recovered = await recoverPending(id);
-  const opened = await openDrawing(id, recovered.kind === 'none');
+  const opened = await (recovered.kind === 'none' ? ahead : openDrawing(id));
   const last = loadSession(id);
   const stage = isStage(opened.stage) ? opened.stage : 'trace';
   const bench = createBench({ ...opened, stage }, desk);
