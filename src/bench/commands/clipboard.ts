@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { writeSvg, type Drawing, type Point } from '@/core';
+import { LONG_TEXT } from '@/core/change/changeText';
 import { counted, edit } from '@/core/change/edit';
 import { sheetOf } from '@/core/drawing/find';
 import type { Item } from '@/core/drawing/item';
@@ -7,7 +8,7 @@ import { filterLines, linesIn, withoutPictures } from '@/core/drawing/items';
 import { wholeItemsOf } from '@/core/drawing/whole';
 import { broughtPaints, type Paints } from '@/core/edits/broughtPaints';
 import { removeLines } from '@/core/edits/lines';
-import { keptInFull, type Clipping } from '@/core/formats/clipping';
+import { keptClipping, keptInFull, laidClipping, type Clipping } from '@/core/formats/keptClipping';
 import { sendPicture } from '../state/api';
 import { forgetLastSeen } from '../state/lastSeen';
 import { readingClipping } from '../state/readingClipping';
@@ -66,6 +67,13 @@ function keptText(): string | null {
   }
 }
 
+/** What a text on the clipboard stands for: a few items that were copied here are there at once. Rejects with words. */
+async function clippingIn(text: string, at: Point | null): Promise<Clipping> {
+  const kept = keptText();
+  const few = kept && kept.length <= LONG_TEXT ? keptClipping(text, kept) : null;
+  return few ? laidClipping(few, at, () => nanoid(10)) : readingClipping(text, kept, at);
+}
+
 /** Sends the pictures that came along; gives the items without those that could not be kept. */
 async function withPictures(bench: Bench, { items, pictures, dropped }: Clipping): Promise<readonly Item[]> {
   const lost = new Set<string>();
@@ -88,7 +96,7 @@ export async function paste(bench: Bench, text: string, at: Point | null): Promi
   if (!sheetToPaste(bench)) return;
   let found: Clipping;
   try {
-    found = await readingClipping(text, keptText(), at);
+    found = await clippingIn(text, at);
   } catch (error) {
     return bench.tell(`This cannot be pasted: ${(error as Error).message}.`, undefined, 'warning');
   }

@@ -1,5 +1,5 @@
 import type { Point } from '@/core';
-import type { Clipping } from '@/core/formats/clipping';
+import type { Clipping } from '@/core/formats/keptClipping';
 import type { ClippingWorker } from '@/workers/clipping.worker';
 import { LazyWorker } from './lazyWorker';
 

@@ -3,7 +3,8 @@ import { linesIn, linesOf } from '../drawing/items';
 import { skeletonBoxOf } from '../drawing/run';
 import { middleOfBox } from '../geometry/box';
 import { wanderingDrawing } from '../test/drawings';
-import { clippingOf, keptInFull } from './clipping';
+import { clippingOf } from './clipping';
+import { keptInFull } from './keptClipping';
 import { writeSvg } from './svg/writeSvg';
 
 const drawing = wanderingDrawing(6, 4, 3);

@@ -1,69 +1,13 @@
-import { z } from 'zod';
-import { freshItems, movedItem } from '../edits/transform';
-import type { Paints } from '../edits/broughtPaints';
-import { itemsOnGrid } from '../drawing/grid';
-import { itemsSchema, type Item } from '../drawing/item';
-import { linesIn } from '../drawing/items';
-import { palettesShape } from '../drawing/paint';
-import { skeletonBoxOf } from '../drawing/run';
-import { SCHEMA_VERSION, type Drawing } from '../drawing/schema';
-import { upgradedItems } from '../drawing/upgrade';
-import { middleOfBox } from '../geometry/box';
-import { subtract, type Point } from '../geometry/point';
-import type { PictureBytes } from './svg/pictures';
+import type { Point } from '../geometry/point';
+import { keptClipping, laidClipping, type Clipping } from './keptClipping';
 import { readSvg } from './svg/readSvg';
-
-/** What is copied is an SVG for everybody. An SVG has no kinds of nodes and no roundings: beside it, it is kept in full. */
-const keptSchema = z.object({
-  svg: z.string(),
-  schema: z.number().int().default(1),
-  /** What was copied; the first programs had nothing but lines. */
-  items: z.array(z.unknown()).optional(),
-  lines: z.array(z.unknown()).optional(),
-  ...palettesShape,
-});
-
-/** Items in full, to be kept beside the SVG that they were copied as. */
-export const keptInFull = (svg: string, items: readonly Item[], { palette, gradients }: Drawing): string =>
-  JSON.stringify({ svg, schema: SCHEMA_VERSION, items, palette, gradients });
-
-/** What a text stands for: items, the colours that they speak of, the pictures that came along, and what cannot be kept. */
-export type Clipping = {
-  items: readonly Item[];
-  paints: Paints;
-  pictures: readonly PictureBytes[];
-  dropped: string[];
-  /** Why the first of that cannot. */
-  why?: string;
-};
 
 /**
  * What the SVG on a clipboard stands for, as items that are new: those that were `kept` in full when it was copied here, or what
  * can be read of it. They lie where they were, or with their middle at `at`. @throws RangeError for a text that is no SVG.
  */
-export function clippingOf(text: string, kept: string | null, at: Point | null, freshId: () => string): Clipping {
-  const found = keptClipping(text, kept) ?? readClipping(text);
-  const lines = linesIn(found.items);
-  const by = at && lines.length > 0 ? subtract(at, middleOfBox(skeletonBoxOf(lines))) : null;
-  const fresh = freshItems(found.items, freshId);
-  return { ...found, items: itemsOnGrid(by ? fresh.map((item) => movedItem(item, by)) : fresh) };
-}
-
-/** What was copied here and is on the clipboard still; null for anything else. */
-function keptClipping(text: string, full: string | null): Clipping | null {
-  try {
-    const kept = keptSchema.safeParse(JSON.parse(full ?? 'null'));
-    // Line ends may have been changed on their way through the system.
-    const same = (a: string, b: string): boolean => a.replace(/\s+/g, '') === b.replace(/\s+/g, '');
-    if (!kept.success || !same(kept.data.svg, text)) return null;
-    const { items = kept.data.lines ?? [], schema, palette, gradients } = kept.data;
-    const paints = { ...(palette && { palette }), ...(gradients && { gradients }) };
-    return { items: itemsSchema.parse(upgradedItems(items, schema)), paints, pictures: [], dropped: [] };
-  } catch {
-    // What is kept cannot be read: the SVG on the clipboard is there still.
-    return null;
-  }
-}
+export const clippingOf = (text: string, kept: string | null, at: Point | null, freshId: () => string): Clipping =>
+  laidClipping(keptClipping(text, kept) ?? readClipping(text), at, freshId);
 
 function readClipping(text: string): Clipping {
   const { drawing, dropped, pictures } = readSvg(text);
