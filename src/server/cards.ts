@@ -1,13 +1,20 @@
+import { createHash } from 'node:crypto';
 import { readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Drawing } from '@/core';
 import { isKept, keepDerived } from './derived';
-import { changeAt } from './journal';
 import { folder } from './place';
+import { prepared } from './prepared';
 import { renderCard } from './render';
 
-/** What a drawing's picture at a revision is a picture of: with a backup put back, a revision may be another than it was. */
-export const stateKey = (id: string, revision: number): string => `${revision}-${changeAt(id, revision) ?? 'first'}`;
+/** What a drawing's picture at a revision is of: its past counts as well, for a backup that is put back gives it another. */
+export function stateKey(id: string, revision: number): string {
+  const last = prepared().row.get({ id, revision });
+  // None of it comes from the row as it stands: it goes into the name of a file.
+  const past = last && createHash('sha256').update(`${last.changeId} ${last.digest}`).digest('hex').slice(0, 16);
+  return `${revision}-${past ?? 'first'}`;
+}
+
 const fileOf = (id: string, revision: number): string =>
   path.join(folder('derived'), `${id}-${stateKey(id, revision)}-card.webp`);
 const underway = new Map<string, Promise<Uint8Array>>();
@@ -33,7 +40,7 @@ async function make(file: string, drawing: () => Drawing): Promise<Uint8Array> {
 /** Throws away a drawing's pictures of other revisions than these. */
 export async function dropCardPictures(id: string, except: ReadonlySet<number> = new Set()): Promise<void> {
   const place = folder('derived');
-  const own = new RegExp(`^${id}-(\\d+)(-[\\w-]+)?-card\\.webp$`);
+  const own = new RegExp(`^${id}-(\\d+)(-\\w+)?-card\\.webp$`);
   for (const name of await readdir(place)) {
     const revision = own.exec(name)?.[1];
     if (revision !== undefined && !except.has(Number(revision))) await rm(path.join(place, name), { force: true });

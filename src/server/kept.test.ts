@@ -48,7 +48,7 @@ describe('pictures on cards', () => {
     await ask(id);
     lay(1);
     const { response } = await ask(id);
-    expect(cards(id)).toEqual([`${id}-0-first-card.webp`, `${id}-2-c1-card.webp`]);
+    expect(cards(id)).toEqual([`${id}-0-first-card.webp`, expect.stringMatching(/-2-[0-9a-f]{16}-card\.webp$/)]);
     expect((await ask(id, { 'if-none-match': response.headers.get('etag')! })).status).toBe(304);
   });
 
@@ -64,7 +64,8 @@ describe('pictures on cards', () => {
     lay('one', 25);
     const { response } = await ask(id);
     await restore(name);
-    lay('other', 75);
+    // The change may even bear the same name.
+    lay('one', 75);
     const again = await ask(id, { 'if-none-match': response.headers.get('etag')! });
     expect(again.status).toBe(200);
     const [before, after] = await Promise.all([response, again.response].map((r) => r.arrayBuffer()));

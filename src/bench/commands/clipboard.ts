@@ -70,7 +70,8 @@ function keptText(): string | null {
 /** What a text on the clipboard stands for: a few items that were copied here are there at once. Rejects with words. */
 async function clippingIn(text: string, at: Point | null): Promise<Clipping> {
   const kept = keptText();
-  const few = kept && kept.length <= LONG_TEXT ? keptClipping(text, kept) : null;
+  const areFew = kept !== null && Math.max(kept.length, text.length) <= LONG_TEXT;
+  const few = areFew ? keptClipping(text, kept) : null;
   return few ? laidClipping(few, at, () => nanoid(10)) : readingClipping(text, kept, at);
 }
 

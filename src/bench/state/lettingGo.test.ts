@@ -1,3 +1,4 @@
+import { applyChange } from '@/core';
 import { moveLines } from '@/core/edits/lines';
 import { allLines } from '@/core/drawing/items';
 import { wanderingDrawing } from '@/core/test/drawings';
@@ -113,6 +114,22 @@ describe('very many lines let go of', () => {
     deed(bench);
     expect([bench.getState().shift, bench.getState().undoable.length]).toEqual([null, changes]);
     expect(x(bench)).toBeCloseTo(before + (changes > 0 ? 3 : 0), 9);
+  });
+
+  it('are moved in what was read anew in a pause, and nothing of it is lost', async () => {
+    const bench = letGo();
+    const { id } = allLines(drawing)[1];
+    // The clock is looked at after each part.
+    let looks = 0;
+    jest.spyOn(performance, 'now').mockImplementation(() => {
+      if (++looks === 2) bench.setState({ drawing: applyChange(drawing, moveLines(drawing, [id], { x: 0, y: 50 })) });
+      return (clock += 10);
+    });
+    while (bench.getState().shift) await nextTask();
+    expect(looks).toBeGreaterThan(2);
+    const point = (d: typeof drawing) => allLines(d)[1].runs[0].nodes[0].point;
+    expect(point(bench.getState().drawing).y).toBeCloseTo(point(drawing).y + 48, 9);
+    expect(x(bench)).toBeCloseTo(before + 3, 9);
   });
 
   it('what cannot be made is refused with words, and shown where it was', () => {

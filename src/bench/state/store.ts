@@ -110,8 +110,11 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   /** A change that is new, made and shown, in portions; null comes back where it cannot be made, which is told. */
   function* making(change: Change, chosen?: Iterable<string> | null): Generator<undefined, Change | null> {
     try {
-      const before = get().drawing;
-      const after = checked(change, before, yield* inPortions(before, change));
+      let before = get().drawing;
+      let made = yield* inPortions(before, change);
+      // It may have been read anew in a pause.
+      if (get().drawing !== before) made = applyChange((before = get().drawing), change);
+      const after = checked(change, before, made);
       set((s) => ({
         ...reconciled(s, after, change),
         drawing: after,

@@ -8,5 +8,5 @@ export function changeText(change: Change): string {
   return last.text;
 }
 
-/** Texts longer than this (characters) are handed on as they are where a change would have to be cloned. */
+/** Texts longer than this (characters) hold very much: they are handed on as they are, and read by a worker. */
 export const LONG_TEXT = 100_000;
