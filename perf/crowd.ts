@@ -13,6 +13,7 @@ import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
 import { drag, keyThenFrame, nudge, pasteText } from './crowdInPage';
+import { newPage } from './newPage';
 import { opened, type Opened } from './opened';
 import * as probe from './probe';
 import * as scene from './scene';
@@ -61,16 +62,11 @@ export async function crowd(lines: number): Promise<Crowd> {
   try {
     await program.start();
     const browser = await chromium.launch(launchOptions);
-    const page = await browser.newPage({
-      viewport: { width: 1280, height: 800 },
-      baseURL: program.base,
-      bypassCSP: true,
-    });
+    const page = await newPage(browser, program.base);
     let sent = 0;
     page.on('request', (r) => {
       if (r.method() === 'POST' && r.url().endsWith('/changes')) sent += r.postDataBuffer()?.length ?? 0;
     });
-    await page.addInitScript('globalThis.__name = (f) => f');
     await page.addInitScript(([key, session]) => localStorage.setItem(key, session), [
       `yellow-quill:session:${id}`,
       JSON.stringify({ view: VIEW, window: SEEN, stage: 'trace', tool: 'select' }),

@@ -19,38 +19,24 @@ export async function drag(frames: number): Promise<{ frame: number[]; longestTa
   const host = document.querySelector<HTMLElement>('[data-testid=page]')!;
   const canvases = [...host.querySelectorAll('canvas')];
   const box = host.getBoundingClientRect();
-  host.setPointerCapture = () => undefined;
-  const send = (type: string, x: number, y: number, buttons: number): boolean =>
-    host.dispatchEvent(
-      new PointerEvent(type, {
-        clientX: x,
-        clientY: y,
-        button: type === 'pointermove' ? -1 : 0,
-        buttons,
-        pointerId: 1,
-        pointerType: 'mouse',
-        bubbles: true,
-        cancelable: true,
-      }),
-    );
   // A place on a line that is chosen: where the pointer turns into one that moves.
   let at = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
   for (let i = 0; i < 4_000; i++) {
     const turn = i * 0.35;
     const far = 2 + i * 0.09;
     at = { x: box.left + box.width / 2 + Math.cos(turn) * far, y: box.top + box.height / 2 + Math.sin(turn) * far };
-    send('pointermove', at.x, at.y, 0);
+    sendPointer('pointermove', at.x, at.y, 0);
     await new Promise((r) => requestAnimationFrame(r));
     if (host.style.cursor.includes('pointer') || /over|move/.test(document.querySelector('.hints')?.textContent ?? ''))
       break;
   }
   const frame: number[] = [];
-  send('pointerdown', at.x, at.y, 1);
+  sendPointer('pointerdown', at.x, at.y, 1);
   for (let i = 0; i < frames; i++) {
     const turn = (i / frames) * Math.PI * 4;
     await new Promise<void>((resolve) => {
       const before = performance.now();
-      send('pointermove', at.x + Math.sin(turn) * 60 + 8, at.y + (1 - Math.cos(turn)) * 40, 1);
+      sendPointer('pointermove', at.x + Math.sin(turn) * 60 + 8, at.y + (1 - Math.cos(turn)) * 40, 1);
       const handled = performance.now() - before;
       let began = 0;
       requestAnimationFrame(() => (began = performance.now()));
@@ -67,7 +53,7 @@ export async function drag(frames: number): Promise<{ frame: number[]; longestTa
   });
   observer.observe({ type: 'longtask' });
   const before = performance.now();
-  send('pointerup', at.x, at.y, 0);
+  sendPointer('pointerup', at.x, at.y, 0);
   const save = document.querySelector<HTMLElement>('.save')!;
   // It is made within the next frames; then it is on its way to the disk.
   for (const isWaitedFor of [(is: string) => is === 'saved', (is: string) => is !== 'saved'])

@@ -7,6 +7,7 @@ import path from 'node:path';
 import type { Drawing } from '../src/core';
 import { launchOptions, Program } from '../e2e/program';
 import { demoDrawing } from '../e2e/bench';
+import { newPage } from './newPage';
 
 const FRAMES = 120;
 
@@ -31,12 +32,7 @@ export async function figuresOnDemo(): Promise<unknown> {
   try {
     await program.start();
     const browser = await chromium.launch(launchOptions);
-    const page = await browser.newPage({
-      viewport: { width: 1280, height: 800 },
-      baseURL: program.base,
-      bypassCSP: true,
-    });
-    await page.addInitScript('globalThis.__name = (f) => f');
+    const page = await newPage(browser, program.base);
     await countReplies(page);
     await page.goto('/');
     const id = await demoDrawing(page.request, 'Pear');
@@ -78,21 +74,6 @@ export async function figuresUnderHand(page: Page, node: { x: number; y: number 
   await page.waitForTimeout(1_000);
   return page.evaluate(
     async ({ node: at, frames }) => {
-      const host = document.querySelector<HTMLElement>('[data-testid=page]')!;
-      host.setPointerCapture = () => undefined;
-      const send = (type: string, x: number, y: number, buttons: number) =>
-        host.dispatchEvent(
-          new PointerEvent(type, {
-            clientX: x,
-            clientY: y,
-            button: type === 'pointermove' ? -1 : 0,
-            buttons,
-            pointerId: 1,
-            pointerType: 'mouse',
-            bubbles: true,
-            cancelable: true,
-          }),
-        );
       let news = 0;
       let last = 0;
       const table = document.querySelector('table.figures')!;
@@ -100,15 +81,15 @@ export async function figuresUnderHand(page: Page, node: { x: number; y: number 
         news++;
         last = performance.now();
       }).observe(table, { subtree: true, characterData: true, childList: true });
-      send('pointermove', at.x, at.y, 0);
-      send('pointerdown', at.x, at.y, 1);
+      sendPointer('pointermove', at.x, at.y, 0);
+      sendPointer('pointerdown', at.x, at.y, 1);
       const replies = (): number => (globalThis as unknown as { __replies?: number }).__replies ?? 0;
       let [fresh, measured, before] = [0, 0, performance.now()];
       const begun = replies();
       const lengths: number[] = [];
       for (let i = 1; i <= frames; i++) {
         const [seen, answered] = [news, replies()];
-        send('pointermove', at.x + 10 * Math.sin(i / 8), at.y + 10 * (1 - Math.cos(i / 8)), 1);
+        sendPointer('pointermove', at.x + 10 * Math.sin(i / 8), at.y + 10 * (1 - Math.cos(i / 8)), 1);
         const now = await new Promise<number>((done) => requestAnimationFrame(done));
         lengths.push(now - before);
         before = now;
@@ -117,7 +98,7 @@ export async function figuresUnderHand(page: Page, node: { x: number; y: number 
       }
       const measures = replies() - begun;
       const released = performance.now();
-      send('pointerup', at.x + 10 * Math.sin(frames / 8), at.y + 10 * (1 - Math.cos(frames / 8)), 0);
+      sendPointer('pointerup', at.x + 10 * Math.sin(frames / 8), at.y + 10 * (1 - Math.cos(frames / 8)), 0);
       await new Promise((done) => setTimeout(done, 350));
       return {
         frames,

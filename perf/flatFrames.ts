@@ -10,6 +10,7 @@ import { arrangementOf } from '../src/core/flats/arrangement';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { launchOptions, Program } from '../e2e/program';
+import { newPage } from './newPage';
 import * as probe from './probe';
 import { summary } from './statistics';
 
@@ -67,8 +68,7 @@ export async function flatFrames(): Promise<unknown> {
     const browser = await chromium.launch(launchOptions);
     const found: Record<string, unknown> = {};
     for (const [name, id] of ids) {
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
-      await page.addInitScript('globalThis.__name = (f) => f');
+      const page = await newPage(browser, program.base);
       await page.goto(program.base);
       await page.evaluate(
         ([key, session]) => localStorage.setItem(key, session),

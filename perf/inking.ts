@@ -22,6 +22,7 @@ import { randomCubics } from '../src/core/test/randomCubics';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { launchOptions, Program } from '../e2e/program';
+import { newPage } from './newPage';
 import * as probe from './probe';
 import * as scene from './scene';
 import { summary } from './statistics';
@@ -207,8 +208,7 @@ export async function livingFrames(): Promise<unknown> {
   try {
     await program.start();
     const browser = await chromium.launch(launchOptions);
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
-    await page.addInitScript('globalThis.__name = (f) => f');
+    const page = await newPage(browser, program.base);
     await page.goto(program.base);
     await page.evaluate(
       ([key, session]) => localStorage.setItem(key, session),

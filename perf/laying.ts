@@ -176,25 +176,11 @@ async function pencilStroke(page: Page, timed: boolean): Promise<object> {
       const host = document.querySelector<HTMLElement>('[data-testid=page]')!;
       const send = (type: string, i: number): number => {
         const a = i / 90;
-        const at = {
-          clientX: left + 400 + (60 + i / 22) * Math.cos(a),
-          clientY: top + 300 + (60 + i / 22) * Math.sin(a),
-        };
+        const r = 60 + i / 22;
         const start = performance.now();
-        host.dispatchEvent(
-          new PointerEvent(type, {
-            ...at,
-            bubbles: true,
-            cancelable: true,
-            pointerId: 1,
-            button: 0,
-            buttons: 1,
-            pointerType: 'mouse',
-          }),
-        );
+        sendPointer(type, left + 400 + r * Math.cos(a), top + 300 + r * Math.sin(a), 1, 0);
         return performance.now() - start;
       };
-      host.setPointerCapture = () => undefined;
       const handled: number[] = [];
       const frames: number[] = [];
       const rasters: number[] = [];

@@ -15,22 +15,9 @@ export async function gesture(
   const canvases = [...host.querySelectorAll('canvas')];
   const box = host.getBoundingClientRect();
   const middle = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
-  const send = (type: string, x: number, y: number, button: number, buttons: number) =>
-    host.dispatchEvent(
-      new PointerEvent(type, {
-        clientX: x,
-        clientY: y,
-        button,
-        buttons,
-        pointerId: 1,
-        pointerType: 'mouse',
-        bubbles: true,
-        cancelable: true,
-      }),
-    );
-  host.setPointerCapture = () => undefined;
   const start = kind === 'node drag' ? node : middle;
-  if (kind !== 'zoom') send('pointerdown', start.x, start.y, kind === 'pan' ? 1 : 0, kind === 'pan' ? 4 : 1);
+  const [button, held] = kind === 'pan' ? [1, 4] : [0, 1];
+  if (kind !== 'zoom') sendPointer('pointerdown', start.x, start.y, held, button);
   const result: Frames = { handler: [], frame: [] };
   for (let i = 0; i < frames; i++) {
     const turn = (i / frames) * Math.PI * 6;
@@ -53,13 +40,8 @@ export async function gesture(
         );
       } else {
         const reach = kind === 'pan' ? 90 : 30;
-        send(
-          'pointermove',
-          start.x + Math.sin(turn) * reach,
-          start.y + (1 - Math.cos(turn)) * reach * 0.6,
-          -1,
-          kind === 'pan' ? 4 : 1,
-        );
+        const by = { x: Math.sin(turn) * reach, y: (1 - Math.cos(turn)) * reach * 0.6 };
+        sendPointer('pointermove', start.x + by.x, start.y + by.y, held);
       }
       handled = performance.now() - before;
       requestAnimationFrame(() => {
@@ -70,7 +52,7 @@ export async function gesture(
       });
     });
   }
-  if (kind !== 'zoom') send('pointerup', start.x, start.y, kind === 'pan' ? 1 : 0, 0);
+  if (kind !== 'zoom') sendPointer('pointerup', start.x, start.y, 0, button);
   return result;
 }
 

@@ -18,6 +18,7 @@ import { load } from './load';
 import { acknowledgedMeanwhile } from './meanwhile';
 import { flatFrames } from './flatFrames';
 import { laying, pencil } from './laying';
+import { newPage } from './newPage';
 import { refining } from './refining';
 import { nearestLine } from './nearest';
 import { photos } from './photos';
@@ -54,9 +55,7 @@ async function main(): Promise<void> {
     await program.start();
     const { base } = program;
     const browser = await chromium.launch(launchOptions);
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
-    // The bundler wraps functions in a call of this name.
-    await page.addInitScript('globalThis.__name = (f) => f');
+    const page = await newPage(browser, base);
     await countReplies(page);
     await page.goto(base);
     const openAt = async (): Promise<void> => {
