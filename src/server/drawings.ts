@@ -121,7 +121,8 @@ export function duplicateDrawing(id: string, wanted?: number): { id: string; rev
           select ${copy}, revision, change_id, label, body, at, schema, digest from journal ${upTo}`,
     );
     tx.run(
-      sql`insert into snapshots (drawing_id, revision, body) select ${copy}, revision, body from snapshots ${upTo}`,
+      sql`insert into snapshots (drawing_id, revision, body, digest)
+          select ${copy}, revision, body, digest from snapshots ${upTo}`,
     );
     for (const { id: _, drawingId: __, ...version } of tx
       .select()

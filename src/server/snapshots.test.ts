@@ -3,10 +3,7 @@ import { statSync } from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { applyChange, type Change, type Drawing } from '@/core';
-import { changeOf } from '@/core/change/changeOf';
-import { moveNodes } from '@/core/edits/nodes';
 import { unpacked } from '@/core/formats/packed';
-import { wanderingDrawing } from '@/core/test/drawings';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { POST as append, GET as history } from '../app/api/drawings/[id]/changes/route';
 import { POST as copy } from '../app/api/drawings/[id]/duplicate/route';
@@ -17,26 +14,11 @@ import { database } from './database';
 import { keepDrawing } from './drawings';
 import { appendChanges } from './append';
 import { forget, stateOf } from './journal';
-import { backupNow } from './keeping/backups';
-import { restore } from './keeping/keeper';
 import { dataFolder } from './place';
 import { outgrown, snapshotsTaken, snapshotsUpTo } from './snapshots';
+import { nodeMoves, start } from './test/nodeMoves';
 
 freshDataFolder();
-
-const start = wanderingDrawing(20, 6, 5);
-
-/** So many changes of a node each, from a state on. */
-function nodeMoves(count: number, from: Drawing = start, x = 1): { changes: Change[]; last: Drawing } {
-  let last = from;
-  const changes = Array.from({ length: count }, (_, i) => {
-    const edit = moveNodes(last, [{ line: `l${i % 20}`, run: 0, node: i % 5 }], { x, y: (i % 7) - 3 });
-    const change = changeOf(edit, `c${i}`);
-    last = applyChange(last, change);
-    return change;
-  });
-  return { changes, last };
-}
 
 const client = () => database().$client;
 const spoil = (id: string, revision: number, body: string): void =>
@@ -70,23 +52,6 @@ describe('snapshots', () => {
     expect(bytes / 3_000).toBeLessThan(700);
     client().pragma('wal_checkpoint(TRUNCATE)');
     expect(statSync(path.join(dataFolder(), 'yellow-quill.sqlite')).size).toBeLessThan(3_000 * 1_200);
-  });
-
-  test('of what a backup that was put back meanwhile does not have, none is kept', async () => {
-    const { id } = keepDrawing('A', start);
-    const { name } = backupNow(dataFolder(), 'asked');
-    const { changes } = nodeMoves(1_000);
-    appendChanges(id, 0, changes);
-    jest.advanceTimersByTime(2_000);
-    // It is being packed, and the database is another when that is done.
-    await restore(name);
-    await snapshotsTaken();
-    expect(snapshotsUpTo(id, 1_000)).toEqual([0]);
-    // The same number of other changes is opened as it was made.
-    const others = nodeMoves(1_001, start, 3);
-    appendChanges(id, 0, others.changes);
-    forget(id);
-    expect(stateOf(id).drawing).toEqual(others.last);
   });
 
   test('are thinned with age: the first and the last stay, and ever fewer in between', () => {
@@ -160,7 +125,9 @@ describe('a drawing is opened packed', () => {
     const { changes, last } = nodeMoves(4);
     appendChanges(id, 0, changes);
     const whole = client().prepare('select body from snapshots where drawing_id = ?').get(id) as { body: Buffer };
-    client().prepare('insert into snapshots values (?, 4, ?)').run(id, whole.body.subarray(0, 200));
+    client()
+      .prepare('insert into snapshots (drawing_id, revision, body) values (?, 4, ?)')
+      .run(id, whole.body.subarray(0, 200));
     forget(id);
     expect(await packedOf(id)).toMatchObject({ revision: 4, drawing: last });
   });
@@ -221,7 +188,7 @@ describe('what is damaged', () => {
   test('a snapshot: an older one and the journal do', () => {
     const { id, last } = made('Snapshot');
     client()
-      .prepare('insert into snapshots values (?, 6, ?)')
+      .prepare('insert into snapshots (drawing_id, revision, body) values (?, 6, ?)')
       .run(id, Buffer.from([0x1f, 0x8b, 1, 2, 3]));
     expect(stateOf(id).drawing).toEqual(last);
     client().prepare('update snapshots set body = ? where drawing_id = ?').run(Buffer.from('{'), id);

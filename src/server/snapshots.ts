@@ -6,6 +6,7 @@ import { upgradedDrawing } from '@/core/drawing/upgrade';
 import { isPacked, packed, unpacked } from '@/core/formats/packed';
 import { database, type Store } from './database';
 import { logError } from './log';
+import { prepared } from './prepared';
 import { snapshots } from './tables';
 
 /**
@@ -41,13 +42,15 @@ export const snapshotsUpTo = (id: string, revision: number): number[] =>
     .all()
     .map((s) => s.revision);
 
-/** The drawing in a snapshot. @throws whatever a damaged one brings about. */
+/** The drawing in a snapshot. @throws whatever a damaged one brings about, and for one of another past. */
 export function snapshotAt(id: string, revision: number): Drawing {
-  const bytes = inflated(bodyOf(id, revision)!);
+  const body = bodyOf(id, revision);
+  if (!body) throw new Error('a snapshot is of another past');
+  const bytes = inflated(body);
   return isPacked(bytes) ? unpacked(bytes) : upgradedDrawing(JSON.parse(bytes.toString('utf8')));
 }
 
-/** The packed drawing in a snapshot, sound or not; null where there is none, or an earlier program took it. */
+/** The packed drawing in a snapshot, sound or not; null where there is none of this past, or an earlier program took it. */
 export async function packedSnapshot(id: string, revision: number): Promise<Buffer | null> {
   const body = bodyOf(id, revision);
   if (!body || !isCompressed(body)) return null;
@@ -55,12 +58,21 @@ export async function packedSnapshot(id: string, revision: number): Promise<Buff
   return bytes && isPacked(bytes) ? bytes : null;
 }
 
-const bodyOf = (id: string, revision: number): Buffer | null =>
-  database()
-    .select({ body: snapshots.body })
+/** What a snapshot holds; null where it is of another change than the one in the journal. */
+function bodyOf(id: string, revision: number): Buffer | null {
+  const kept = database()
+    .select({ body: snapshots.body, digest: snapshots.digest })
     .from(snapshots)
     .where(and(eq(snapshots.drawingId, id), eq(snapshots.revision, revision)))
-    .get()?.body ?? null;
+    .get();
+  return kept && isOf(kept.digest, digestAt(id, revision)) ? kept.body : null;
+}
+
+const digestAt = (id: string, revision: number): string | null => prepared().row.get({ id, revision })?.digest ?? null;
+
+/** Whether a snapshot is of the past that a change is the last of, by their digests; where either has none it may be. */
+export const isOf = (snapshot: string | null, change: string | null): boolean =>
+  snapshot === null || change === null || snapshot === change;
 
 const isCompressed = (body: Buffer): boolean => body[0] === 0x1f && body[1] === 0x8b;
 
@@ -108,12 +120,17 @@ export const snapshotsTaken = async (): Promise<void> => void (await Promise.all
 /** Takes a snapshot; how many bytes the drawing has, null where the database is another by the time it is packed. */
 async function take(id: string, { revision, drawing }: { revision: number; drawing: Drawing }): Promise<number | null> {
   const store = database();
+  const digest = digestAt(id, revision);
   const bytes = packed(drawing);
   const body = await compressed(bytes, PACKING);
   // In a backup that was put back meanwhile the drawing has another past, or will have.
   if (database() !== store) return null;
   store.transaction((tx) => {
-    tx.insert(snapshots).values({ drawingId: id, revision, body }).onConflictDoNothing().run();
+    const of = { body, digest };
+    tx.insert(snapshots)
+      .values({ drawingId: id, revision, ...of })
+      .onConflictDoUpdate({ target: [snapshots.drawingId, snapshots.revision], set: of })
+      .run();
     const all = tx
       .select({ revision: snapshots.revision })
       .from(snapshots)

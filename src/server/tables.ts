@@ -48,6 +48,8 @@ export const snapshots = sqliteTable(
     revision: integer('revision').notNull(),
     /** Packed (`core/formats/packed.ts`) and compressed; earlier programs compressed JSON, the first kept it as text. */
     body: blob('body', { mode: 'buffer' }).notNull(),
+    /** That of the change that it was taken after, which tells which past it is of; null where an earlier program took it. */
+    digest: text('digest'),
   },
   (t) => [primaryKey({ columns: [t.drawingId, t.revision] })],
 );

@@ -1,7 +1,7 @@
 import type Database from 'better-sqlite3';
 import { upgradedDrawing } from '@/core/drawing/upgrade';
 import { isPacked, unpacked } from '@/core/formats/packed';
-import { inflated } from '../snapshots';
+import { inflated, isOf } from '../snapshots';
 import { digestOf } from './digest';
 
 /** Hears of something that is not as it was put there, of which drawing, and whether that opens as it is all the same. */
@@ -21,18 +21,21 @@ type Row = { revision: number; changeId: string; label: string; body: string; di
 /** Looks through a drawing's journal and snapshots; how many changes it has. */
 function checkDrawing(client: Database.Database, { id, title, revision }: Card, found: Found): number {
   const tell = (words: string, opens = true): void => found(`“${title}”: ${words}`, id, opens);
-  const snapshots = client.prepare('select revision from snapshots where drawing_id = ? order by revision').pluck();
-  const revisions = snapshots.all(id) as number[];
-  const sound = revisions.filter((r) => isReadable(client, id, r));
-  for (const r of revisions.filter((r) => !sound.includes(r)))
-    tell(`a snapshot (of change ${r}) cannot be read; an older one and the changes since are used in its place.`);
+  const sound: number[] = [];
+  for (const snapshot of snapshotsOf(client, id)) {
+    const why = snapshotTrouble(client, id, snapshot);
+    if (why === null) sound.push(snapshot.revision);
+    else
+      tell(
+        `a snapshot (of change ${snapshot.revision}) ${why}; an older one and the changes since are used in its place.`,
+      );
+  }
   if (sound.length === 0) tell('nothing of it can be read, for there is no snapshot.', false);
   let expected = 1;
   let before: string | null = null;
-  const digest = hasDigests(client) ? 'digest' : 'null as digest';
   const rows = client
     .prepare(
-      `select revision, change_id as changeId, label, body, ${digest} from journal where drawing_id = ? order by revision`,
+      `select revision, change_id as changeId, label, body, ${digestIn(client, 'journal')} as digest from journal where drawing_id = ? order by revision`,
     )
     .iterate(id) as IterableIterator<Row>;
   let bad: number | null = null;
@@ -54,18 +57,33 @@ function checkDrawing(client: Database.Database, { id, title, revision }: Card, 
   return expected - 1;
 }
 
-function isReadable(client: Database.Database, id: string, revision: number): boolean {
+type Snapshot = { revision: number; digest: string | null };
+
+const snapshotsOf = (client: Database.Database, id: string): Snapshot[] =>
+  client
+    .prepare(
+      `select revision, ${digestIn(client, 'snapshots')} as digest from snapshots where drawing_id = ? order by revision`,
+    )
+    .all(id) as Snapshot[];
+
+/** Why a snapshot is of no use, in words; null where it is sound. */
+function snapshotTrouble(client: Database.Database, id: string, { revision, digest }: Snapshot): string | null {
+  const ofChange = client
+    .prepare(`select ${digestIn(client, 'journal')} from journal where drawing_id = ? and revision = ?`)
+    .pluck()
+    .get(id, revision) as string | null | undefined;
+  if (!isOf(digest, ofChange ?? null)) return 'is of another past than the changes';
   try {
     const row = client.prepare('select body from snapshots where drawing_id = ? and revision = ?').get(id, revision);
     const bytes = inflated((row as { body: Buffer }).body);
     if (isPacked(bytes)) unpacked(bytes);
     else upgradedDrawing(JSON.parse(bytes.toString('utf8')));
-    return true;
+    return null;
   } catch {
-    return false;
+    return 'cannot be read';
   }
 }
 
-/** Earlier programs' journals have none. */
-const hasDigests = (client: Database.Database): boolean =>
-  (client.pragma('table_info(journal)') as { name: string }[]).some((c) => c.name === 'digest');
+/** The digests in a table; earlier programs' tables have none. */
+const digestIn = (client: Database.Database, table: string): string =>
+  (client.pragma(`table_info(${table})`) as { name: string }[]).some((c) => c.name === 'digest') ? 'digest' : 'null';

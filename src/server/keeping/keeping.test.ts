@@ -289,8 +289,8 @@ test('a database of a newer program is left alone; before an upgrade a backup is
   const again = new Database(databaseFile(dataFolder()));
   again.exec(`delete from __drizzle_migrations where created_at > 1e15;
     delete from __drizzle_migrations where created_at in
-      (select created_at from __drizzle_migrations order by created_at desc limit 2);
-    drop table gone; drop table counts; alter table journal drop column digest;`);
+      (select created_at from __drizzle_migrations order by created_at desc limit 3);
+    drop table gone; drop table counts; alter table journal drop column digest; alter table snapshots drop column digest;`);
   again.close();
   expect(stateOf(id).revision).toBe(2);
   expect(listBackups(dataFolder()).map((b) => [b.reason, b.changes])).toEqual([['before-upgrade', 2]]);
