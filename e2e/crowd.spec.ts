@@ -1,6 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
-import type { Line } from '../src/core';
-import { BenchHand, cornerNode, drawingWith } from './bench';
+import { firstStyle, writeSvg, type Line } from '../src/core';
+import { allLines } from '../src/core/drawing/items';
+import { movedRuns } from '../src/core/drawing/run';
+import { wanderingDrawing } from '../src/core/test/drawings';
+import { BenchHand, cornerNode, drawingOf, drawingWith } from './bench';
 
 /** What a hand moves is seen in its place in the order while it is moved, however much it is. */
 
@@ -78,3 +81,65 @@ test('500 lines are chosen, dragged, seen on the way in their order, let go of, 
   await page.keyboard.press('Control+z');
   expect(await hand.lines()).toEqual(before);
 });
+
+/** A digest of what lies on the lower canvas: ground and painted lines, without marks. */
+const paintedHash = (page: Page): Promise<string> =>
+  page.evaluate(async () => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=page] canvas')!;
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    return [...new Uint8Array(await crypto.subtle.digest('SHA-256', data))].join();
+  });
+
+for (const sheet of ['upper', 'lower'])
+  test(`what is pasted into the ${sheet} of two sheets is painted as if all had been painted with it`, async ({
+    page,
+  }) => {
+    const scattered = wanderingDrawing(60, 5, 3);
+    const lines = allLines(scattered);
+    const half = { ...firstStyle, width: 9, stroke: '#b0306080' };
+    const id = await drawingOf(page.request, (d) => ({
+      ...d,
+      sheets: ['lower', 'upper'].map((name, i) => ({
+        ...d.sheets[0],
+        id: name,
+        name,
+        items: lines.slice(30 * i, 30 * i + 30).map((l) => ({ ...l, style: half })),
+      })),
+    }));
+    const hand = await BenchHand.open(page, id, { tool: 'select', view: { scale: 0.9, x: 20, y: 10 } });
+    const svg = writeSvg({
+      ...scattered,
+      sheets: [
+        {
+          ...scattered.sheets[0],
+          items: Array.from({ length: 450 }, (_, i) => ({
+            id: `p${i}`,
+            style: half,
+            runs: movedRuns(lines[i % 60].runs, { x: (i * 7) % 90, y: (i * 11) % 80 }),
+          })),
+        },
+      ],
+    });
+    await page.locator(`[data-sheet="${sheet}"] .name`).click();
+    const before = await paintedHash(page);
+    await page.evaluate((text) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', text);
+      document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+    }, svg);
+    await expect.poll(async () => (await hand.lines()).length).toBe(510);
+    await page.keyboard.press('Escape');
+    await expect.poll(() => paintedHash(page)).not.toBe(before);
+    await hand.ready();
+    let painted = '';
+    await expect
+      .poll(async () => {
+        const was = painted;
+        painted = await paintedHash(page);
+        return painted === was;
+      })
+      .toBe(true);
+    await page.reload();
+    await hand.ready();
+    await expect.poll(() => paintedHash(page)).toBe(painted);
+  });

@@ -8,6 +8,9 @@ import { isSameLayer, leavesOf, paintedId, sceneOf, type Layer, type Leaf } from
 /** Something that is painted, and its place in the order. */
 export type Painted = Box & { node: Leaf['node']; layers: Leaf['layers']; order: number };
 
+/** Where something looks different than before; and what has come that was not there, where it can be laid over the rest. */
+export type News = { changed: Box[]; fresh: Painted[] };
+
 /** When more than this have changed, the tree is made anew: quicker than taking them out one by one. */
 const MANY = 200;
 
@@ -18,13 +21,13 @@ export class ArtIndex {
   private isFresh = true;
 
   /**
-   * Takes over a drawing's new state, or just one of its sheets that is seen alone; gives the boxes in which something
-   * looks different now.
+   * Takes over a drawing's new state, or just one of its sheets that is seen alone; gives what looks different now.
    */
-  follow(drawing: Drawing, solo: string | null = null): Box[] {
+  follow(drawing: Drawing, solo: string | null = null): News {
     const before = this.items;
     const after = new Map<string, Painted>();
     const changed: Box[] = [];
+    const fresh: Painted[] = [];
     const added: Painted[] = [];
     const isSame = sameLayers();
     let [order, last, reordered] = [0, -1, false];
@@ -44,7 +47,8 @@ export class ArtIndex {
       const item: Painted = { ...boxOf(leaf), ...leaf, order: order++ };
       after.set(id, item);
       added.push(item);
-      changed.push(item);
+      // What lies in a group is laid over the rest with all of it.
+      (known || item.layers.length > 0 ? changed : fresh).push(item);
     }
     const gone = [...before].flatMap(([id, item]) => (after.get(id) === item ? [] : [item]));
     changed.push(...gone);
@@ -56,12 +60,19 @@ export class ArtIndex {
     }
     this.items = after;
     this.isFresh = false;
-    return reordered ? [...after.values()] : changed;
+    return reordered ? { changed: [...after.values()], fresh: [] } : { changed, fresh };
   }
 
   /** What reaches into a box, the lowest first. */
   within(box: Box): Painted[] {
     return this.tree.search(box).sort((a, b) => a.order - b.order);
+  }
+
+  /** Whether some of what reaches into a box lies above all else there. */
+  liesOnTop(some: readonly Painted[], box: Box): boolean {
+    const all = this.within(box);
+    const known = new Set(some);
+    return all.length >= some.length && all.slice(all.length - some.length).every((item) => known.has(item));
   }
 
   /** All pictures in the art. */

@@ -3,14 +3,14 @@ import { applyChange } from '@/core/change/apply';
 import { unpacked } from '@/core/formats/packed';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { paintedId } from '@/core/scene/scene';
-import { ArtIndex } from './artIndex';
+import { ArtIndex, type Painted } from './artIndex';
 import { ArtPictures } from './artPictures';
 import { paintLeaves } from '@/painting/paintLeaves';
 import { paintMark, plainLooks, type Looks } from '@/painting/paintLine';
 import { layerKinds, TILE, tileKey, type FromPainter, type LayerKind, type ToPainter } from './tileProtocol';
 
-/** A painted tile, and what part of it (page units) is out of date; null where nothing is. */
-type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null };
+/** A painted tile; what part of it (page units) is out of date, null where nothing is; and what has come and is not on it yet. */
+type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null; fresh: Painted[] };
 
 const art = new ArtIndex();
 /** A picture that has come is painted wherever it is seen. */
@@ -105,9 +105,10 @@ function receive(message: ToPainter): void {
     return;
   }
   drawing = drawingAfter(message);
-  const changed = art.follow(drawing, solo);
+  const { changed, fresh } = art.follow(drawing, solo);
   if (changed.length > MANY) spoilAll();
   else for (const box of changed) spoil(box);
+  for (const item of fresh) for (const tile of tilesAt(item)) tile.fresh.push(item);
   if (chosen.size > 0) {
     again('chosen');
     again('marks');
@@ -139,10 +140,10 @@ function again(kind: LayerKind): void {
 }
 
 function spoil(box: Box): void {
-  for (const tile of tiles.values()) {
-    if (boxesMeet(boxOfTile(tile), box)) tile.stale = tile.stale ? joinBoxes(tile.stale, box) : box;
-  }
+  for (const tile of tilesAt(box)) tile.stale = tile.stale ? joinBoxes(tile.stale, box) : box;
 }
+
+const tilesAt = (box: Box): Tile[] => [...tiles.values()].filter((tile) => boxesMeet(boxOfTile(tile), box));
 
 const boxOfTile = ({ column, row }: Pick<Tile, 'column' | 'row'>): Box => ({
   minX: (column * TILE) / scale,
@@ -188,11 +189,11 @@ async function work(): Promise<void> {
 /** The tile to be painted next: what is out of date first, for it is being looked at, then what is missing. */
 function nextTile(): Tile | null {
   if (!drawing || scale === 0) return null;
-  for (const tile of tiles.values()) if (tile.stale) return tile;
+  for (const tile of tiles.values()) if (tile.stale || tile.fresh.length > 0) return tile;
   for (const [column, row] of wanted) {
     const key = tileKey(column, row);
     if (tiles.has(key)) continue;
-    const tile: Tile = { column, row, canvas: new OffscreenCanvas(TILE, TILE), stale: null };
+    const tile: Tile = { column, row, canvas: new OffscreenCanvas(TILE, TILE), stale: null, fresh: [] };
     tile.stale = boxOfTile(tile);
     tiles.set(key, tile);
     return tile;
@@ -239,12 +240,21 @@ function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap
   return canvas.transferToImageBitmap();
 }
 
-/** Paints the stale part of a tile anew: all lines that reach into it, in their order. */
+/** Brings a tile up to date: what has come is laid over it where it lies above all else, or else a part is painted anew. */
 function repaint(tile: Tile): void {
-  const ctx = tile.canvas.getContext('2d')!;
+  const { stale, fresh } = tile;
+  [tile.stale, tile.fresh] = [null, []];
+  if (stale || !art.liesOnTop(fresh, boxOfTile(tile))) paintAnew(tile, fresh.reduce(joinBoxes, stale ?? fresh[0]));
+  else
+    paintOn(
+      tile,
+      fresh.toSorted((a, b) => a.order - b.order),
+    );
+}
+
+/** Paints a part of a tile anew: all lines that reach into it, in their order. */
+function paintAnew(tile: Tile, stale: Box): void {
   const { column, row } = tile;
-  const stale = tile.stale!;
-  tile.stale = null;
   const [left, top] = [
     Math.max(0, Math.floor(stale.minX * scale - column * TILE) - 1),
     Math.max(0, Math.floor(stale.minY * scale - row * TILE) - 1),
@@ -254,19 +264,28 @@ function repaint(tile: Tile): void {
     Math.min(TILE, Math.ceil(stale.maxY * scale - row * TILE) + 1),
   ];
   if (right <= left || bottom <= top) return;
+  const ctx = tile.canvas.getContext('2d')!;
   ctx.save();
   ctx.beginPath();
   ctx.rect(left, top, right - left, bottom - top);
   ctx.clip();
   ctx.clearRect(left, top, right - left, bottom - top);
-  ctx.setTransform(scale, 0, 0, scale, -column * TILE, -row * TILE);
   const box: Box = {
     minX: (column * TILE + left) / scale,
     minY: (row * TILE + top) / scale,
     maxX: (column * TILE + right) / scale,
     maxY: (row * TILE + bottom) / scale,
   };
-  const seen = art.within(box).filter(({ node }) => !hidden.has(paintedId(node)));
+  paintOn(tile, art.within(box));
+  ctx.restore();
+}
+
+/** Paints on a tile what is not hidden of some things, the lowest first. */
+function paintOn({ canvas, column, row }: Tile, items: readonly Painted[]): void {
+  const ctx = canvas.getContext('2d')!;
+  ctx.save();
+  ctx.setTransform(scale, 0, 0, scale, -column * TILE, -row * TILE);
+  const seen = items.filter(({ node }) => !hidden.has(paintedId(node)));
   paintLeaves(ctx, seen, scale, pictures.of, looks);
   ctx.restore();
 }

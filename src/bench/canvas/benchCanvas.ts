@@ -224,9 +224,9 @@ export class BenchCanvas {
   private send(before: Drawing, after: Drawing, shift: Point | null): void {
     const made = this.announced?.after === after ? this.announced : null;
     this.announced = null;
-    const order = made ? this.tiles.change(made.change) : this.tiles.load(after);
+    const order = made ? this.tiles.change(made.change, made.touched.size > MANY) : this.tiles.load(after);
     this.live.await(made ? linesTouched(made) : differingLines(before, after).lines, order);
-    this.moved.letGo(shift, made?.change ?? null, order);
+    this.moved.letGo(shift, made, order);
   }
 
   private newsFromTiles(): void {

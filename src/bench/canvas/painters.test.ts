@@ -97,3 +97,38 @@ test('where there are few cores one begins; the other is told all in its order w
   second.answer({ kind: 'failed', why: 'no room' });
   expect(failures).toEqual(['no room']);
 });
+
+test('much to paint is begun by one where there are few cores; the other hears all of it in its order once the page has time', async () => {
+  jest.useFakeTimers();
+  const { takePainters } = await where(2);
+  const page = takePainters();
+  page.listen({ onAnswer: () => undefined, onFailure: () => undefined });
+  page.wake();
+  page.oneByOne();
+  page.oneByOne();
+  const order = page.tell({ kind: 'hide', lines: ['a'] });
+  page.want({ kind: 'want', scale: 1, tiles });
+  const [first, second] = FakePainter.all;
+  expect([kindsTold(first), kindsTold(second)]).toEqual([['hide', 'want'], []]);
+  first.answer({ kind: 'caughtUp', order });
+  expect(page.shows(order)).toBe(false);
+  jest.runAllTimers();
+  expect(kindsTold(second)).toEqual(['hide', 'want']);
+  expect(second.told.at(-1)).toMatchObject({ tiles: [tiles[1], tiles[2]] });
+  page.tell({ kind: 'hide', lines: [] });
+  expect(kindsTold(second)).toHaveLength(3);
+  page.oneByOne();
+  page.tell({ kind: 'hide', lines: ['b'] });
+  page.end();
+  jest.runAllTimers();
+  expect(kindsTold(second)).toHaveLength(3);
+  jest.useRealTimers();
+});
+
+test('where there are enough cores all are told at once, however much it is', async () => {
+  const { takePainters } = await where(4);
+  const page = takePainters();
+  page.oneByOne();
+  page.tell({ kind: 'hide', lines: ['a'] });
+  expect(FakePainter.all.map(kindsTold)).toEqual([['hide'], ['hide']]);
+});

@@ -1,4 +1,5 @@
 import type { FromPainter, ToPainter } from '@/workers/tileProtocol';
+import { whenIdle } from './whenIdle';
 
 const CORES = globalThis.navigator?.hardwareConcurrency || 1;
 const COUNT = Math.min(2, CORES);
@@ -24,6 +25,9 @@ export class Painters {
   private lastWish: Extract<ToPainter, { kind: 'want' }> | null = null;
   /** What those that wait have not been told yet. */
   private untold: ToPainter[] = [];
+  /** What the second is told once the page has time; null where it is told at once. */
+  private held: ToPainter[] | null = null;
+  private stopHolding: (() => void) | null = null;
 
   constructor() {
     while (this.workers.length < FIRST) this.start();
@@ -84,9 +88,23 @@ export class Painters {
   want(wish: Extract<ToPainter, { kind: 'want' }>, alone = false): void {
     this.lastWish = wish;
     const count = alone ? 1 : this.workers.length;
-    this.workers.forEach((worker, i) => {
+    this.workers.forEach((_, i) => {
       const own = wish.tiles.filter(([c, r]) => Math.abs(c + r) % count === i);
-      worker.postMessage({ ...wish, tiles: own } satisfies ToPainter);
+      this.send(i, { ...wish, tiles: own });
+    });
+  }
+
+  /**
+   * What comes next is much to paint: where there are few cores just one begins with it, and the other when the page has time
+   * for it, for the page has much to do as well.
+   */
+  oneByOne(): void {
+    if (CORES > 2 || this.held || this.workers.length < COUNT) return;
+    this.held = [];
+    this.stopHolding = whenIdle(() => {
+      const told = this.held ?? [];
+      this.held = null;
+      for (const message of told) this.send(1, message);
     });
   }
 
@@ -105,11 +123,17 @@ export class Painters {
   shows = (order: number): boolean => this.caughtUp.every((o) => o >= order);
 
   end(): void {
+    this.stopHolding?.();
     for (const worker of this.workers) worker.terminate();
   }
 
+  private send(i: number, message: ToPainter): void {
+    if (i > 0 && this.held) this.held.push(message);
+    else postTo(this.workers[i], message);
+  }
+
   private post(message: ToPainter): void {
-    for (const worker of this.workers) postTo(worker, message);
+    for (const i of this.workers.keys()) this.send(i, message);
     if (this.workers.length < COUNT) this.untold.push(message);
   }
 }

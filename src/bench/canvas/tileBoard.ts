@@ -59,9 +59,12 @@ export class TileBoard {
     return bytes ? this.painters.read(bytes) : this.painters.tell({ kind: 'load', drawing });
   }
 
-  /** A long change goes as text: that is copied at once, where its parts would be one by one. */
-  change(change: Change): number {
+  /**
+   * A change, perhaps of very many items. A long one goes as text: that is copied at once, where its parts would be one by one.
+   */
+  change(change: Change, ofMany: boolean): number {
     const text = changeText(change);
+    if (ofMany) this.painters.oneByOne();
     return this.painters.tell({ kind: 'change', change: text.length > LONG_TEXT ? text : change });
   }
 
