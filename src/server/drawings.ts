@@ -7,7 +7,7 @@ import { tagColours } from '@/core/edits/sheets';
 import { unpacked } from '@/core/formats/packed';
 import { database } from './database';
 import { digestOf } from './keeping/digest';
-import { fitting } from './append';
+import { fitting } from './planned';
 import { beginJournal, forget, stateOf } from './journal';
 import { notFound, Problem } from './problem';
 import { progressOf } from './progress';

@@ -1,11 +1,11 @@
 import { and, asc, desc, eq, gt, lt, lte, max } from 'drizzle-orm';
-import { applyChange, type Change, type Drawing } from '@/core';
+import type { Change, Drawing } from '@/core';
 import { sizeOf } from '@/core/change/bounds';
-import { upgradedChange } from '@/core/change/upgradeChange';
 import { packed } from '@/core/formats/packed';
 import { database, type Store } from './database';
 import { prepared } from './prepared';
 import { notFound, Problem } from './problem';
+import { readBack, replayed, type Damage, type State } from './replayed';
 import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
 import { journal } from './tables';
 
@@ -13,10 +13,6 @@ import { journal } from './tables';
 const MOST_CACHED = 100;
 const MOST_CACHED_NODES = 1_500_000;
 const FEWEST_CACHED = 4;
-
-export type State = { revision: number; drawing: Drawing };
-/** What of a drawing's journal cannot be read: from one revision to the last, and why. */
-export type Damage = { from: number; to: number; why: string };
 
 /** The newest state of the drawings last used, so that a change costs no replay. Always what the disk holds. */
 const newest = new Map<string, State>();
@@ -56,7 +52,7 @@ export const beginJournal = (store: Store, id: string, drawing: Drawing): void =
  * @throws Problem 404 for a drawing or a revision that is not there, 409 where its journal is damaged before it.
  */
 export function stateOf(id: string, revision?: number): State {
-  const { state, damage } = replayed(id, revision);
+  const { state, damage } = readState(id, revision);
   if (damage)
     throw new Problem(409, 'damaged', `The drawing cannot be read beyond change ${state.revision}: ${damage.why}.`, {
       revision: state.revision,
@@ -66,7 +62,7 @@ export function stateOf(id: string, revision?: number): State {
 
 /** A drawing as it is, as far as it can be read. @throws Problem 404; 409 when nothing of it can be. */
 export function readableState(id: string): State & { damaged?: Damage } {
-  const { state, damage } = replayed(id);
+  const { state, damage } = readState(id);
   return damage ? { ...state, damaged: damage } : state;
 }
 
@@ -99,7 +95,7 @@ function quietly(run: () => unknown): void {
   }
 }
 
-function replayed(id: string, revision?: number): { state: State; damage: Damage | null } {
+function readState(id: string, revision?: number): { state: State; damage: Damage | null } {
   const row = prepared().revision.get({ id });
   if (!row) throw notFound('drawing');
   const wanted = revision ?? row.revision;
@@ -113,20 +109,8 @@ function replayed(id: string, revision?: number): { state: State; damage: Damage
     .where(and(eq(journal.drawingId, id), gt(journal.revision, start.revision), lte(journal.revision, wanted)))
     .orderBy(asc(journal.revision))
     .all();
-  let state = start;
-  const damaged = (why: string): { state: State; damage: Damage } => ({
-    state,
-    damage: { from: state.revision + 1, to: wanted, why },
-  });
-  for (const { revision: at, body, schema } of since) {
-    if (at !== state.revision + 1) return damaged(`change ${state.revision + 1} is missing`);
-    try {
-      state = { revision: at, drawing: applyChange(state.drawing, upgradedChange(JSON.parse(body), schema)) };
-    } catch (error) {
-      return damaged(`change ${at} is damaged (${(error as Error).message})`);
-    }
-  }
-  if (state.revision !== wanted) return damaged(`change ${state.revision + 1} is missing`);
+  const { state, damage } = replayed(start, since, wanted);
+  if (damage) return { state, damage };
   if (wanted === row.revision) {
     remember(id, state);
     const bytes = since.reduce((n, c) => n + c.body.length, 0);
@@ -152,20 +136,13 @@ function lastSnapshot(id: string, wanted: number): State {
 /** The changes of a drawing before a revision, in their order, at most so many; as far back as they can be read. */
 export function historyOf(id: string, before: number, most: number): { from: number; changes: Change[] } {
   const rows = database()
-    .select({ revision: journal.revision, body: journal.body, schema: journal.schema })
+    .select({ body: journal.body, schema: journal.schema })
     .from(journal)
     .where(and(eq(journal.drawingId, id), lt(journal.revision, before)))
     .orderBy(desc(journal.revision))
     .limit(most)
     .all();
-  const changes: Change[] = [];
-  for (const { body, schema } of rows) {
-    try {
-      changes.unshift(upgradedChange(JSON.parse(body), schema));
-    } catch {
-      break;
-    }
-  }
+  const changes = readBack(rows);
   return { from: before - changes.length, changes };
 }
 

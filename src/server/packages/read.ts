@@ -11,7 +11,7 @@ import { upgradedChange } from '@/core/change/upgradeChange';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { goneBackTo } from '@/core/edits/diff';
 import { keepHistory, type KeptChange } from '../drawings';
-import { fitting } from '../append';
+import { fitting } from '../planned';
 import { takePicture } from '../pictures';
 import { folder } from '../place';
 import { Problem } from '../problem';

@@ -1,8 +1,7 @@
 import { z } from 'zod';
-import { appendSoon } from '@/server/append';
-import { historyOf } from '@/server/journal';
 import { changesBody, MOST_CHANGE_BYTES } from '@/server/changesBody';
 import { cardOf } from '@/server/drawings';
+import { journalHere } from '@/server/elsewhere/journals';
 import { drawingId, jsonBody, route } from '@/server/http';
 
 const stretch = z.object({
@@ -11,14 +10,14 @@ const stretch = z.object({
 });
 
 /** The changes before a revision, in their order, at most `most` of them; `from` is the revision of the first. */
-export const GET = route<{ id: string }>((request, params) => {
+export const GET = route<{ id: string }>(async (request, params) => {
   const id = drawingId(params);
   cardOf(id);
   const { before, most } = stretch.parse(Object.fromEntries(new URL(request.url).searchParams));
-  return Response.json(historyOf(id, before, most));
+  return Response.json(await journalHere.history(id, before, most));
 });
 
 export const POST = route<{ id: string }>(async (request, params) => {
   const { base, after, changes } = await jsonBody(request, changesBody, MOST_CHANGE_BYTES);
-  return Response.json(await appendSoon({ id: drawingId(params), base, changes, after }));
+  return Response.json(await journalHere.append({ id: drawingId(params), base, changes, after }));
 });

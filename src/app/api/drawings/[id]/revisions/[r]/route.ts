@@ -1,7 +1,7 @@
+import { journalHere } from '@/server/elsewhere/journals';
 import { drawingId, revisionNumber, route } from '@/server/http';
-import { stateOf } from '@/server/journal';
 
 /** The drawing as it was at a revision. */
-export const GET = route<{ id: string; r: string }>((_, params) =>
-  Response.json(stateOf(drawingId(params), revisionNumber(params))),
+export const GET = route<{ id: string; r: string }>(async (_, params) =>
+  Response.json(await journalHere.state(drawingId(params), revisionNumber(params))),
 );
