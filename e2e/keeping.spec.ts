@@ -105,7 +105,14 @@ test('a database that is taken away, damaged or gone is told of in words, with t
   await expect(keeping.locator('.keeping .ant-alert')).toContainText('damaged');
   await keeping.getByRole('button', { name: /Put back the newest sound backup/ }).click();
   await expect(keeping.getByRole('link', { name: 'To the drawings' })).toBeVisible();
-  expect(readdirSync(path.join(data, 'aside')).length).toBeGreaterThan(0);
+  const asides = readdirSync(path.join(data, 'aside'));
+  expect(asides.length).toBeGreaterThan(0);
+  const aside = keeping.getByRole('region', { name: 'Put aside' });
+  await expect(aside.getByRole('row').filter({ hasText: /kB|MB/ })).toHaveCount(asides.length);
+  await aside.getByRole('button', { name: 'Delete' }).first().click();
+  await keeping.getByRole('tooltip').getByRole('button', { name: 'Delete' }).click();
+  await expect(aside.getByRole('row').filter({ hasText: /kB|MB/ })).toHaveCount(asides.length - 1);
+  expect(readdirSync(path.join(data, 'aside'))).toEqual(asides.toSorted().slice(0, -1));
 
   await server.stop('SIGKILL');
   for (const end of ['', '-wal', '-shm']) rmSync(`${file}${end}`, { force: true });

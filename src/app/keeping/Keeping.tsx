@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { askJson } from '@/bench/state/api';
 import type { Keeping as State } from '@/server/keeping/keeper';
 import { formatBytes, formatCount, formatSince } from '@/ui/format';
+import { Asides } from './Asides';
 import { Backups, rowsOf } from './Backups';
 import type { Do, Part } from './deeds';
 import { Elsewhere } from './Elsewhere';
@@ -48,6 +49,7 @@ export function Keeping({ first }: { first: State }) {
       )}
       <Checked state={state} busy={busy} run={run} />
       <Backups state={state} busy={busy} run={run} />
+      <Asides state={state} busy={busy} run={run} />
       <Elsewhere state={state} busy={busy} run={run} />
     </main>
   );
@@ -135,7 +137,7 @@ function Checked({ state: { report, place, trouble, now }, busy, run }: Part) {
             {report.bytes.aside > 0 && (
               <>
                 <dt>Put aside</dt>
-                <dd>{formatBytes(report.bytes.aside)}, in the folder “aside”</dd>
+                <dd>{formatBytes(report.bytes.aside)}</dd>
               </>
             )}
             <dt>Free on the disk</dt>

@@ -13,6 +13,7 @@ import { bringPictures } from '../elsewhere/pictures';
 import { lastSeen, wordsOf, type Elsewhere } from '../elsewhere/reach';
 import { soundOriginal } from '../originals';
 import { adoptPictures, knownPictures } from '../pictures';
+import { deleteAside, listAsides, type Aside } from './asides';
 import { backupNow, isBackupDue, listBackups, type Backup } from './backups';
 import { checkData, lastReport, type Report } from './check';
 import { backupsFolder, lossFile, namesIn, runningFile } from './places';
@@ -26,6 +27,7 @@ export type Keeping = {
   readonly now: number;
   readonly report: Report | null;
   readonly backups: readonly Omit<Backup, 'pictures'>[];
+  readonly asides: readonly Aside[];
   readonly loss: Loss | null;
   /** What is kept in a store elsewhere too; null where none is named. */
   readonly elsewhere: Elsewhere | null;
@@ -41,6 +43,7 @@ export function keepingNow(): Keeping {
     now: Date.now(),
     report: lastReport(place),
     backups,
+    asides: listAsides(place),
     loss: lossOf(place),
     elsewhere: lastSeen(place),
     trouble: troubleNow(),
@@ -148,6 +151,9 @@ function exchanged<T>(deed: () => T): T {
     throw new Problem(409, 'not-exchanged', (error as Error).message);
   }
 }
+
+/** Deletes a database that was put aside. @throws Problem 404 */
+export const deleteAsideNow = (name: string): void => deleteAside(dataFolder(), name);
 
 export const forgetLoss = (): void => rmSync(lossFile(dataFolder()), { force: true });
 

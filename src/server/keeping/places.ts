@@ -31,6 +31,14 @@ export const namesIn = (folder: string): string[] => (existsSync(folder) ? readd
 export const stamp = (at: number): string =>
   new Date(at).toISOString().replace(/[-:Z]/g, '').replace('T', '-').replace('.', '-');
 
+/** The moment that a name has; NaN for another name. */
+export function momentIn(name: string): number {
+  const parts = /^(\d{4})(\d\d)(\d\d)-(\d\d)(\d\d)(\d\d)-(\d{3})$/.exec(name);
+  if (!parts) return NaN;
+  const [year, month, day, hour, minute, second, ms] = parts.slice(1).map(Number);
+  return Date.UTC(year, month - 1, day, hour, minute, second, ms);
+}
+
 /** How many bytes a file has, or all that lies in a folder and the folders in it; 0 where nothing is there. */
 export function bytesIn(place: string): number {
   const found = statSync(place, { throwIfNoEntry: false });
