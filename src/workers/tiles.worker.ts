@@ -244,7 +244,9 @@ function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap
 function repaint(tile: Tile): void {
   const { stale, fresh } = tile;
   [tile.stale, tile.fresh] = [null, []];
-  if (stale || !art.liesOnTop(fresh, boxOfTile(tile))) paintAnew(tile, fresh.reduce(joinBoxes, stale ?? fresh[0]));
+  const around = fresh.length > 0 ? fresh.reduce<Box>(joinBoxes, fresh[0]) : null;
+  if (stale || !around || !art.liesOnTop(fresh, around))
+    paintAnew(tile, stale && around ? joinBoxes(stale, around) : (stale ?? around!));
   else
     paintOn(
       tile,
