@@ -20,10 +20,11 @@ test('rows of the list are dragged into a group, out of it, and to another place
   const [leaf, half] = [await grip('1 · closed'), await grip('Half seen')];
   await page.mouse.move(leaf.x + 20, leaf.y + 12);
   await page.mouse.down();
-  await page.mouse.move(half.x + 20, half.y + 10, { steps: 6 });
-  await page.mouse.move(half.x + 24, half.y + 12, { steps: 3 });
+  const inHalf = half.y + 0.6 * half.height;
+  await page.mouse.move(half.x + 20, inHalf - 2, { steps: 6 });
+  await page.mouse.move(half.x + 24, inHalf, { steps: 3 });
   await expect(row('Half seen').locator('.ant-tree-switcher_open')).toBeVisible();
-  await page.mouse.move(half.x + 22, half.y + 12, { steps: 3 });
+  await page.mouse.move(half.x + 22, inHalf, { steps: 3 });
   await page.mouse.up();
   await expect.poll(ids).toEqual(['sun', 'vein', ['half', 'red', 'blue', 'leaf'], ...start.slice(4)]);
   await page.keyboard.press('Control+z');
