@@ -1,6 +1,5 @@
-import RBush from 'rbush';
 import type { Box, Drawing } from '@/core';
-import { growBox } from '@/core/geometry/box';
+import { boxesMeet, growBox } from '@/core/geometry/box';
 import { placedBox } from '@/core/drawing/placement';
 import { bodyHull } from '@/core/drawing/run';
 import { isSameLayer, leavesOf, paintedId, sceneOf, type Layer, type Leaf } from '@/core/scene/scene';
@@ -9,16 +8,15 @@ import { isSameLayer, leavesOf, paintedId, sceneOf, type Layer, type Leaf } from
 export type Painted = Box & { node: Leaf['node']; layers: Leaf['layers']; order: number };
 
 /** Where something looks different than before; and what has come that was not there, where it can be laid over the rest. */
-export type News = { changed: Box[]; fresh: Painted[] };
+export type News = { changed: readonly Box[]; fresh: readonly Painted[] };
 
-/** When more than this have changed, the tree is made anew: quicker than taking them out one by one. */
-const MANY = 200;
-
-/** What is painted of a drawing, to be asked for by place, in its order. Follows a drawing by what differs. */
+/**
+ * What is painted of a drawing, to be asked for by place, in its order. Follows a drawing by what differs. A list that is gone
+ * through does: next to painting what is found that is nothing, and there is no tree to be made or kept.
+ */
 export class ArtIndex {
-  private readonly tree = new RBush<Painted>();
-  private items = new Map<string, Painted>();
-  private isFresh = true;
+  private list: readonly Painted[] = [];
+  private items: ReadonlyMap<string, Painted> = new Map();
 
   /**
    * Takes over a drawing's new state, or just one of its sheets that is seen alone; gives what looks different now.
@@ -26,46 +24,41 @@ export class ArtIndex {
   follow(drawing: Drawing, solo: string | null = null): News {
     const before = this.items;
     const after = new Map<string, Painted>();
+    const list: Painted[] = [];
     const changed: Box[] = [];
     const fresh: Painted[] = [];
-    const added: Painted[] = [];
     const isSame = sameLayers();
-    let [order, last, reordered] = [0, -1, false];
-    for (const leaf of leavesOf(sceneOf(drawing, { solo }))) {
-      const id = paintedId(leaf.node);
+    let [last, reordered] = [-1, false];
+    for (const { node, layers } of leavesOf(sceneOf(drawing, { solo }))) {
+      const id = paintedId(node);
       const known = before.get(id);
-      if (known && isSameNode(known.node, leaf.node)) {
+      if (known && isSameNode(known.node, node)) {
         if (known.order < last) reordered = true;
         last = known.order;
-        known.order = order++;
-        if (!isSame(known.layers, leaf.layers)) changed.push(known);
-        known.layers = leaf.layers;
-        known.node = leaf.node;
+        if (!isSame(known.layers, layers)) changed.push(known);
+        known.order = list.length;
+        known.layers = layers;
+        known.node = node;
         after.set(id, known);
+        list.push(known);
         continue;
       }
-      const item: Painted = { ...boxOf(leaf), ...leaf, order: order++ };
+      const { minX, minY, maxX, maxY } = boxOf(node);
+      const item: Painted = { minX, minY, maxX, maxY, node, layers, order: list.length };
       after.set(id, item);
-      added.push(item);
+      list.push(item);
       // What lies in a group is laid over the rest with all of it.
-      (known || item.layers.length > 0 ? changed : fresh).push(item);
+      (known || layers.length > 0 ? changed : fresh).push(item);
     }
-    const gone = [...before].flatMap(([id, item]) => (after.get(id) === item ? [] : [item]));
-    changed.push(...gone);
-    if (gone.length > MANY) this.tree.clear().load([...after.values()]);
-    else {
-      for (const item of gone) this.tree.remove(item);
-      if (added.length > MANY || this.isFresh) this.tree.load(added);
-      else for (const item of added) this.tree.insert(item);
-    }
+    for (const [id, item] of before) if (after.get(id) !== item) changed.push(item);
     this.items = after;
-    this.isFresh = false;
-    return reordered ? { changed: [...after.values()], fresh: [] } : { changed, fresh };
+    this.list = list;
+    return reordered ? { changed: list, fresh: [] } : { changed, fresh };
   }
 
   /** What reaches into a box, the lowest first. */
   within(box: Box): Painted[] {
-    return this.tree.search(box).sort((a, b) => a.order - b.order);
+    return this.list.filter((item) => boxesMeet(item, box));
   }
 
   /** Whether some of what reaches into a box lies above all else there. */
@@ -77,7 +70,7 @@ export class ArtIndex {
 
   /** All pictures in the art. */
   get pictures(): Painted[] {
-    return [...this.items.values()].filter((item) => item.node.kind === 'picture');
+    return this.list.filter((item) => item.node.kind === 'picture');
   }
 
   boxOf(id: string): Box | undefined {
@@ -91,11 +84,11 @@ export class ArtIndex {
 
   /** How much is seen. */
   get size(): number {
-    return this.items.size;
+    return this.list.length;
   }
 }
 
-function boxOf({ node }: Leaf): Box {
+function boxOf(node: Leaf['node']): Box {
   return node.kind === 'line' ? growBox(bodyHull(node.line), 0.5) : growBox(placedBox(node.placed), 0.5);
 }
 

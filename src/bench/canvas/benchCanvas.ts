@@ -226,7 +226,7 @@ export class BenchCanvas {
     this.announced = null;
     const order = made ? this.tiles.change(made.change, made.touched.size > MANY) : this.tiles.load(after);
     this.live.await(made ? linesTouched(made) : differingLines(before, after).lines, order);
-    this.moved.letGo(shift, made, order);
+    this.moved.letGo(shift, made?.change ?? null, order);
   }
 
   private newsFromTiles(): void {

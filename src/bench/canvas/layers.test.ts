@@ -1,5 +1,4 @@
-import type { Point } from '@/core';
-import { wanderingDrawing } from '@/core/test/drawings';
+import type { Change, Point } from '@/core';
 import type { FromPainter } from '@/workers/tileProtocol';
 import { LayerTiles } from './layerTiles';
 import { MovedLayers } from './movedLayers';
@@ -68,14 +67,10 @@ test('what was let go of stays moved until the painters have painted it, in the 
   let caughtUp = 0;
   const tiles = { layers, shows: (order: number) => caughtUp >= order, isNear: () => undefined };
   const moved = new MovedLayers(tiles, new Picking(), { box: null });
-  const after = wanderingDrawing(2, 3, 1);
-  const made = (by: Point) => ({
-    after,
-    change: { id: 'm', label: 'Move', steps: [{ step: 'translate' as const, ids: ['a'], by }] },
-  });
-  moved.letGo(null, made({ x: 9, y: 9 }), 4);
+  const move = (by: Point): Change => ({ id: 'm', label: 'Move', steps: [{ step: 'translate', ids: ['a'], by }] });
+  moved.letGo(null, move({ x: 9, y: 9 }), 4);
   layers.receive(tile('a', 3));
-  moved.letGo({ x: 4, y: 1 }, made({ x: 4, y: 1 }), 5);
+  moved.letGo({ x: 4, y: 1 }, move({ x: 4, y: 1 }), 5);
   expect(moved.since(3, { x: 1, y: 1 })).toEqual({ x: 5, y: 2 });
   expect(moved.since(5, null)).toEqual({ x: 0, y: 0 });
   expect([moved.isShown, moved.drop()]).toEqual([false, false]);

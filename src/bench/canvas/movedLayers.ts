@@ -1,11 +1,10 @@
-import type { Point } from '@/core';
+import type { Change, Point } from '@/core';
 import { movedBox } from '@/core/geometry/box';
 import { add } from '@/core/geometry/point';
-import { MANY, type BenchState, type Made } from '../state/store';
+import { MANY, type BenchState } from '../state/store';
 import type { LiveLines } from './liveLines';
 import type { Picking } from './picking';
 import type { TileBoard } from './tileBoard';
-import { whenDone } from './whenIdle';
 
 const STAYS: Point = { x: 0, y: 0 };
 
@@ -24,12 +23,9 @@ export class MovedLayers {
   ) {}
 
   /** Let go of, moved so far, by a change that the painters were told of as `order`. */
-  letGo(shift: Point | null, made: Pick<Made, 'change' | 'after'> | null, order: number): void {
-    const step = made?.change.steps.length === 1 ? made.change.steps[0] : null;
-    if (!shift || step?.step !== 'translate') return;
-    this.waiting.push({ by: step.by, order });
-    // The next frame asks for it, and has enough to do.
-    whenDone(() => this.picking.prepare(made!.after));
+  letGo(shift: Point | null, change: Change | null, order: number): void {
+    const step = change?.steps.length === 1 ? change.steps[0] : null;
+    if (shift && step?.step === 'translate') this.waiting.push({ by: step.by, order });
   }
 
   /** How far what was painted as of a message has moved since; `now` is how far the hand holds it off its place. */

@@ -6,7 +6,7 @@ import { distance } from '@/core/geometry/point';
 import { liesInRegion, touchesRegion, type Region } from '@/core/drawing/region';
 import { nearestOnLine } from '@/core/drawing/run';
 import { isOpenSheet } from '@/core/drawing/find';
-import { LineTree, segmentsOf, type Segment } from './lineTree';
+import { LineBoxes, segmentsOf, type Segment } from './lineBoxes';
 
 /** Half of the widest stroke that can be taken hold of anywhere in its body, in page units. */
 const WIDEST_BODY = 40;
@@ -15,11 +15,11 @@ const WIDEST_BODY = 40;
 export type Hit = { line: Line; run: number; segment: number; t: number; point: Point; distance: number };
 
 /**
- * Finds the line nearest to a place: a tree of lines, their segments by the distance of their boxes, then the exact foot
- * on each until no box is nearer. Only lines that can be touched are in it.
+ * Finds the line nearest to a place: lines by their boxes, their segments by the distance of theirs, then the exact foot on each
+ * until no box is nearer. Only lines that can be touched are in it.
  */
 export class Picking {
-  private readonly tree = new LineTree();
+  private readonly boxes = new LineBoxes();
   private drawing: Drawing | null = null;
   private solo: string | null = null;
   private around: { drawing: Drawing; ids: unknown; box: Box | null; widest: number } | null = null;
@@ -42,7 +42,7 @@ export class Picking {
     const lists = new Map<string, readonly Line[]>();
     for (const sheet of drawing.sheets)
       if (isOpenSheet(sheet) && (this.solo === null || sheet.id === this.solo)) lists.set(sheet.id, linesOf(sheet));
-    this.tree.follow(lists);
+    this.boxes.follow(lists);
   }
 
   /** The box around the control points of some lines; null where none of them can be touched. */
@@ -62,7 +62,7 @@ export class Picking {
     let box: Box | null = null;
     let widest = 0;
     for (const id of ids) {
-      const entry = this.tree.entryOf(id);
+      const entry = this.boxes.entryOf(id);
       if (!entry) continue;
       box = box ? joinBoxes(box, entry) : entry;
       const { style, marks } = entry.line;
@@ -75,7 +75,7 @@ export class Picking {
   /** Lines whose control points' boxes meet a box, with those. */
   linesIn(drawing: Drawing, box: Box): (Box & { readonly line: Line })[] {
     this.follow(drawing);
-    return this.tree.search(box);
+    return this.boxes.search(box);
   }
 
   /** The nearest place on a line within `reach` page units of `p`; of lines that `wanted` lets through. */
@@ -94,7 +94,7 @@ export class Picking {
     this.follow(drawing);
     const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, most);
     const candidates: { line: Line; s: Segment; least: number; reach: number }[] = [];
-    for (const entry of this.tree.search(around)) {
+    for (const entry of this.boxes.search(around)) {
       const reach = Math.min(most, reachOf(entry.line));
       if (distanceToBox(entry, p) > reach || !wanted(entry.line)) continue;
       for (const s of segmentsOf(entry)) {
@@ -126,7 +126,7 @@ export class Picking {
     this.follow(drawing);
     const order = new Map(allLines(drawing).map((l, i) => [l.id, i]));
     const around = growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, Math.max(reach, WIDEST_BODY));
-    return this.tree
+    return this.boxes
       .search(around)
       .flatMap(({ line }) => {
         const at = nearestOnLine(line, p);
@@ -140,7 +140,7 @@ export class Picking {
   nearestNode(drawing: Drawing, p: Point, reach: number, wanted: (l: Line) => boolean = () => true): NodeHit | null {
     this.follow(drawing);
     let best: NodeHit | null = null;
-    for (const { line } of this.tree.search(growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach))) {
+    for (const { line } of this.boxes.search(growBox({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, reach))) {
       if (!wanted(line)) continue;
       line.runs.forEach((r, run) =>
         r.nodes.forEach((n, node) => {
@@ -156,7 +156,7 @@ export class Picking {
   inRegion(drawing: Drawing, region: Region, whole = false): string[] {
     this.follow(drawing);
     const found = new Set(
-      this.tree
+      this.boxes
         .search(region.box)
         .filter(({ line }) => (whole ? liesInRegion : touchesRegion)(line, region))
         .map(({ line }) => line.id),

@@ -3,7 +3,7 @@ import type { Line } from '@/core';
 import { controlBox, movedRuns } from '@/core/drawing/run';
 import { seeded } from '@/core/seeded';
 import { levelLine } from '@/core/test/levelLines';
-import { LineTree } from './lineTree';
+import { LineBoxes } from './lineBoxes';
 
 const lines: Line[] = Array.from({ length: 600 }, (_, i) => movedLine(levelLine(`l${i}`, 10), (i % 30) * 40, i));
 
@@ -31,7 +31,7 @@ test('whatever becomes of the lines, a search finds those whose boxes meet a box
   fc.assert(
     fc.property(fc.array(fc.tuple(named, named), { maxLength: 6 }), fc.nat(1000), (rounds, seed) => {
       const random = seeded(seed);
-      const tree = new LineTree();
+      const boxes = new LineBoxes();
       let lists: Lists = new Map([
         ['a', lines.slice(0, 400)],
         ['b', lines.slice(400)],
@@ -46,7 +46,7 @@ test('whatever becomes of the lines, a search finds those whose boxes meet a box
           ['b', rest],
           [`empty${seed % 2 ? rest.length : ''}`, []],
         ]);
-        tree.follow(lists);
+        boxes.follow(lists);
         for (let i = 0; i < 5; i++) {
           const [x, y] = [random() * 1400 - 100, random() * 800 - 100];
           const box = { minX: x, minY: y, maxX: x + 120, maxY: y + 90 };
@@ -55,10 +55,11 @@ test('whatever becomes of the lines, a search finds those whose boxes meet a box
             return c.minX <= box.maxX && c.maxX >= box.minX && c.minY <= box.maxY && c.maxY >= box.minY;
           };
           const all = [...next, ...rest];
-          const found = tree.search(box).map((e) => e.line);
+          const found = boxes.search(box).map((e) => e.line);
           expect(new Set(found)).toEqual(new Set(all.filter(meets)));
           expect(found.length).toBe(new Set(found).size);
         }
+        for (const { id } of lines) expect(boxes.entryOf(id)?.line).toBe([...next, ...rest].find((l) => l.id === id));
       }
     }),
     { numRuns: 40 },
