@@ -68,7 +68,9 @@ export class PgJournal implements Journal {
     const [card] = await this.store.select().from(drawings).where(eq(drawings.id, id));
     if (!card) throw notFound('drawing');
     if (revision !== undefined && revision > card.revision) throw notFound('revision');
-    const { digest: _, ...state } = await this.stateIn(this.store, id, revision ?? card.revision);
+    const found = await this.stateIn(this.store, id, revision ?? card.revision);
+    if (found.revision === card.revision) this.remember(id, found);
+    const { digest: _, ...state } = found;
     return state;
   }
 
