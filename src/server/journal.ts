@@ -4,8 +4,8 @@ import { sizeOf } from '@/core/change/bounds';
 import { packed } from '@/core/formats/packed';
 import { database, type Store } from './database';
 import { prepared } from './prepared';
-import { notFound, Problem } from './problem';
-import { readBack, replayed, type Damage, type State } from './replayed';
+import { notFound } from './problem';
+import { noneReadable, readBack, replayed, whole, type Damage, type Replayed, type State } from './replayed';
 import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
 import { journal } from './tables';
 
@@ -52,12 +52,7 @@ export const beginJournal = (store: Store, id: string, drawing: Drawing): void =
  * @throws Problem 404 for a drawing or a revision that is not there, 409 where its journal is damaged before it.
  */
 export function stateOf(id: string, revision?: number): State {
-  const { state, damage } = readState(id, revision);
-  if (damage)
-    throw new Problem(409, 'damaged', `The drawing cannot be read beyond change ${state.revision}: ${damage.why}.`, {
-      revision: state.revision,
-    });
-  return state;
+  return whole(readState(id, revision));
 }
 
 /** A drawing as it is, as far as it can be read. @throws Problem 404; 409 when nothing of it can be. */
@@ -95,7 +90,7 @@ function quietly(run: () => unknown): void {
   }
 }
 
-function readState(id: string, revision?: number): { state: State; damage: Damage | null } {
+function readState(id: string, revision?: number): Replayed {
   const row = prepared().revision.get({ id });
   if (!row) throw notFound('drawing');
   const wanted = revision ?? row.revision;
@@ -122,7 +117,7 @@ function readState(id: string, revision?: number): { state: State; damage: Damag
 
 /** The newest snapshot up to a revision that can be read. @throws Problem 409 where none can. */
 function lastSnapshot(id: string, wanted: number): State {
-  let why = 'there is no snapshot of it';
+  let why: string | undefined;
   for (const revision of snapshotsUpTo(id, wanted)) {
     try {
       return { revision, drawing: snapshotAt(id, revision) };
@@ -130,7 +125,7 @@ function lastSnapshot(id: string, wanted: number): State {
       why = (error as Error).message;
     }
   }
-  throw new Problem(409, 'damaged', `Nothing of this drawing can be read: ${why}.`);
+  throw noneReadable(why);
 }
 
 /** The changes of a drawing before a revision, in their order, at most so many; as far back as they can be read. */

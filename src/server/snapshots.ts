@@ -1,12 +1,9 @@
-import { promisify } from 'node:util';
-import { gunzip, gunzipSync, gzip, gzipSync } from 'node:zlib';
 import { and, asc, desc, eq, inArray, lte } from 'drizzle-orm';
 import type { Drawing } from '@/core';
-import { upgradedDrawing } from '@/core/drawing/upgrade';
-import { isPacked, packed, unpacked } from '@/core/formats/packed';
 import { database, type Store } from './database';
 import { logError } from './log';
 import { prepared } from './prepared';
+import { bodyOf, bodySoon, drawingIn, isOf, packedIn } from './snapshotBody';
 import { snapshots } from './tables';
 
 /**
@@ -20,16 +17,13 @@ const LEAST_BYTES = 256 * 1024;
 const MOST_CHANGES = 1_000;
 /** So long after the last change it is taken: while a hand is at work, saving goes first. */
 const REST_MS = 1_500;
-/** Packing harder takes three times as long, for a twentieth less. */
-const PACKING = { level: 4 };
-
-const compressed = promisify<Uint8Array, { level: number }, Buffer>(gzip);
-const decompressed = promisify<Uint8Array, Buffer>(gunzip);
 
 /** Keeps the first state of a drawing. */
 export function keepFirst(store: Store, id: string, drawing: Drawing): void {
-  const body = gzipSync(packed(drawing), PACKING);
-  store.insert(snapshots).values({ drawingId: id, revision: 0, body }).run();
+  store
+    .insert(snapshots)
+    .values({ drawingId: id, revision: 0, body: bodyOf(drawing) })
+    .run();
 }
 
 /** The revisions that there are snapshots of, up to one, the newest first. */
@@ -44,22 +38,19 @@ export const snapshotsUpTo = (id: string, revision: number): number[] =>
 
 /** The drawing in a snapshot. @throws whatever a damaged one brings about, and for one of another past. */
 export function snapshotAt(id: string, revision: number): Drawing {
-  const body = bodyOf(id, revision);
+  const body = keptBody(id, revision);
   if (!body) throw new Error('a snapshot is of another past');
-  const bytes = inflated(body);
-  return isPacked(bytes) ? unpacked(bytes) : upgradedDrawing(JSON.parse(bytes.toString('utf8')));
+  return drawingIn(body);
 }
 
 /** The packed drawing in a snapshot, sound or not; null where there is none of this past, or an earlier program took it. */
 export async function packedSnapshot(id: string, revision: number): Promise<Buffer | null> {
-  const body = bodyOf(id, revision);
-  if (!body || !isCompressed(body)) return null;
-  const bytes = await decompressed(body).catch(() => null);
-  return bytes && isPacked(bytes) ? bytes : null;
+  const body = keptBody(id, revision);
+  return body && packedIn(body);
 }
 
 /** What a snapshot holds; null where it is of another change than the one in the journal. */
-function bodyOf(id: string, revision: number): Buffer | null {
+function keptBody(id: string, revision: number): Buffer | null {
   const kept = database()
     .select({ body: snapshots.body, digest: snapshots.digest })
     .from(snapshots)
@@ -69,15 +60,6 @@ function bodyOf(id: string, revision: number): Buffer | null {
 }
 
 const digestAt = (id: string, revision: number): string | null => prepared().row.get({ id, revision })?.digest ?? null;
-
-/** Whether a snapshot is of the past that a change is the last of, by their digests; where either has none it may be. */
-export const isOf = (snapshot: string | null, change: string | null): boolean =>
-  snapshot === null || change === null || snapshot === change;
-
-const isCompressed = (body: Buffer): boolean => body[0] === 0x1f && body[1] === 0x8b;
-
-/** What a snapshot holds, as it was before it was compressed. @throws when it is damaged. */
-export const inflated = (body: Buffer): Buffer => (isCompressed(body) ? gunzipSync(body) : body);
 
 type Owed = { bytes: number; changes: number; size: number; timer?: ReturnType<typeof setTimeout> };
 const owed = new Map<string, Owed>();
@@ -121,8 +103,7 @@ export const snapshotsTaken = async (): Promise<void> => void (await Promise.all
 async function take(id: string, { revision, drawing }: { revision: number; drawing: Drawing }): Promise<number | null> {
   const store = database();
   const digest = digestAt(id, revision);
-  const bytes = packed(drawing);
-  const body = await compressed(bytes, PACKING);
+  const { body, size } = await bodySoon(drawing);
   // In a backup that was put back meanwhile the drawing has another past, or will have.
   if (database() !== store) return null;
   store.transaction((tx) => {
@@ -144,7 +125,7 @@ async function take(id: string, { revision, drawing }: { revision: number; drawi
         .where(and(eq(snapshots.drawingId, id), inArray(snapshots.revision, gone)))
         .run();
   });
-  return bytes.length;
+  return size;
 }
 
 /** So many snapshots are kept in each doubling of the way back, if there is room for them; else fewer. */

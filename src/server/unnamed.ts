@@ -4,7 +4,7 @@ import { eq, lt } from 'drizzle-orm';
 import { database } from './database';
 import { originalFile } from './originals';
 import { folder } from './place';
-import { inflated } from './snapshots';
+import { inflated } from './snapshotBody';
 import { drawings, journal, pictures, snapshots } from './tables';
 
 /** A picture that no drawing names is kept for so long after it was brought in: it may be about to be placed. */

@@ -28,6 +28,7 @@ beforeAll(async () => {
   there = opened();
 });
 afterAll(async () => {
+  await there.settled();
   await engine.close();
   rmSync(place, { recursive: true, force: true });
 });
@@ -141,6 +142,7 @@ test('whatever is asked of both, they answer the same, and their digests are the
 test('what PostgreSQL keeps outlives the engine; a snapshot that is damaged or of another past is not used', async () => {
   const id = await there.begin('A', start);
   for (let at = 0; at < 35; at += 5) await there.append({ id, base: at, changes: changes.slice(at, at + 5) });
+  await there.settled();
   await engine.close();
   engine = await openPostgres(place);
   there = opened();

@@ -1,7 +1,5 @@
 import type Database from 'better-sqlite3';
-import { upgradedDrawing } from '@/core/drawing/upgrade';
-import { isPacked, unpacked } from '@/core/formats/packed';
-import { inflated, isOf } from '../snapshots';
+import { drawingIn, isOf } from '../snapshotBody';
 import { digestOf } from './digest';
 
 /** Hears of something that is not as it was put there, of which drawing, and whether that opens as it is all the same. */
@@ -35,7 +33,7 @@ function checkDrawing(client: Database.Database, { id, title, revision }: Card, 
   let before: string | null = null;
   const rows = client
     .prepare(
-      `select revision, change_id as changeId, label, body, ${digestIn(client, 'journal')} as digest from journal where drawing_id = ? order by revision`,
+      `select revision, change_id as changeId, label, body, ${digestIn(client, 'journal', 'journal')} as digest from journal where drawing_id = ? order by revision`,
     )
     .iterate(id) as IterableIterator<Row>;
   let bad: number | null = null;
@@ -57,33 +55,32 @@ function checkDrawing(client: Database.Database, { id, title, revision }: Card, 
   return expected - 1;
 }
 
-type Snapshot = { revision: number; digest: string | null };
+/** A snapshot with its digest, and with that of the change that it stands beside. */
+type Snapshot = { revision: number; digest: string | null; change: string | null };
 
 const snapshotsOf = (client: Database.Database, id: string): Snapshot[] =>
   client
     .prepare(
-      `select revision, ${digestIn(client, 'snapshots')} as digest from snapshots where drawing_id = ? order by revision`,
+      `select s.revision, ${digestIn(client, 'snapshots', 's')} as digest, ${digestIn(client, 'journal', 'j')} as change
+       from snapshots s left join journal j on j.drawing_id = s.drawing_id and j.revision = s.revision
+       where s.drawing_id = ? order by s.revision`,
     )
     .all(id) as Snapshot[];
 
 /** Why a snapshot is of no use, in words; null where it is sound. */
-function snapshotTrouble(client: Database.Database, id: string, { revision, digest }: Snapshot): string | null {
-  const ofChange = client
-    .prepare(`select ${digestIn(client, 'journal')} from journal where drawing_id = ? and revision = ?`)
-    .pluck()
-    .get(id, revision) as string | null | undefined;
-  if (!isOf(digest, ofChange ?? null)) return 'is of another past than the changes';
+function snapshotTrouble(client: Database.Database, id: string, { revision, digest, change }: Snapshot): string | null {
+  if (!isOf(digest, change)) return 'is of another past than the changes';
   try {
     const row = client.prepare('select body from snapshots where drawing_id = ? and revision = ?').get(id, revision);
-    const bytes = inflated((row as { body: Buffer }).body);
-    if (isPacked(bytes)) unpacked(bytes);
-    else upgradedDrawing(JSON.parse(bytes.toString('utf8')));
+    drawingIn((row as { body: Buffer }).body);
     return null;
   } catch {
     return 'cannot be read';
   }
 }
 
-/** The digests in a table; earlier programs' tables have none. */
-const digestIn = (client: Database.Database, table: string): string =>
-  (client.pragma(`table_info(${table})`) as { name: string }[]).some((c) => c.name === 'digest') ? 'digest' : 'null';
+/** The digests in a table that goes by a name; earlier programs' tables have none. */
+const digestIn = (client: Database.Database, table: string, name: string): string =>
+  (client.pragma(`table_info(${table})`) as { name: string }[]).some((c) => c.name === 'digest')
+    ? `${name}.digest`
+    : 'null';

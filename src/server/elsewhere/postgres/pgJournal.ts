@@ -5,11 +5,11 @@ import type { Change, Drawing } from '@/core';
 import { drawingOnGrid } from '@/core/change/onGrid';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { asksForBase, planned, type Asked, type Before } from '../../planned';
-import { notFound, Problem } from '../../problem';
-import { readBack, replayed, type State } from '../../replayed';
-import { isOf } from '../../snapshots';
+import { logError } from '../../log';
+import { notFound } from '../../problem';
+import { noneReadable, readBack, replayed, whole, type State } from '../../replayed';
+import { bodySoon, drawingIn, isOf } from '../../snapshotBody';
 import type { Journal } from '../journals';
-import { readSnapshot, snapshotOf } from './pgSnapshots';
 import { drawings, journal, snapshots } from './tables';
 
 /** A PostgreSQL that Drizzle speaks to, by whichever driver, or a transaction of one. */
@@ -28,15 +28,21 @@ type Known = State & { digest: string | null };
  */
 export class PgJournal implements Journal {
   private readonly known = new Map<string, Known>();
+  private readonly underway = new Set<Promise<void>>();
 
   constructor(
     private readonly store: Postgres,
     private readonly snapshotEvery = SNAPSHOT_EVERY,
   ) {}
 
+  /** Waits for the snapshots that are being taken. */
+  async settled(): Promise<void> {
+    await Promise.all(this.underway);
+  }
+
   async begin(title: string, first: Drawing): Promise<string> {
     const id = nanoid(12);
-    const body = await snapshotOf(drawingOnGrid(first));
+    const { body } = await bodySoon(drawingOnGrid(first));
     await this.store.transaction(async (tx) => {
       await tx.insert(drawings).values({ id, title, revision: 0 });
       await tx.insert(snapshots).values({ drawingId: id, revision: 0, body });
@@ -60,7 +66,7 @@ export class PgJournal implements Journal {
     if (!now) return { revision: base + changes.length };
     this.remember(id, now);
     const isDue = Math.floor(now.revision / this.snapshotEvery) > Math.floor(base / this.snapshotEvery);
-    if (isDue) await this.keepSnapshot(id, now);
+    if (isDue) this.keepSnapshot(id, now);
     return { revision: now.revision };
   }
 
@@ -113,22 +119,22 @@ export class PgJournal implements Journal {
       .from(journal)
       .where(and(eq(journal.drawingId, id), gt(journal.revision, start.revision), lte(journal.revision, revision)))
       .orderBy(asc(journal.revision));
-    const { state, damage } = replayed(start, since, revision);
-    if (damage)
-      throw new Problem(409, 'damaged', `The drawing cannot be read beyond change ${state.revision}: ${damage.why}.`, {
-        revision: state.revision,
-      });
+    const state = whole(replayed(start, since, revision));
     return { ...state, digest };
   }
 
-  private async keepSnapshot(id: string, { revision, drawing, digest }: Known): Promise<void> {
-    const body = await snapshotOf(drawing);
-    // The drawing may be gone, or have another past by now: then its digest says so.
-    await this.store
-      .insert(snapshots)
-      .values({ drawingId: id, revision, body, digest })
-      .onConflictDoUpdate({ target: [snapshots.drawingId, snapshots.revision], set: { body, digest } })
-      .catch(() => undefined);
+  /** Beside the saving: when it fails the journal holds all. A drawing with another past by then tells by its digest. */
+  private keepSnapshot(id: string, { revision, drawing, digest }: Known): void {
+    const job = bodySoon(drawing)
+      .then(({ body }) =>
+        this.store
+          .insert(snapshots)
+          .values({ drawingId: id, revision, body, digest })
+          .onConflictDoUpdate({ target: [snapshots.drawingId, snapshots.revision], set: { body, digest } }),
+      )
+      .then(() => undefined, logError)
+      .finally(() => this.underway.delete(job));
+    this.underway.add(job);
   }
 
   private remember(id: string, now: Known): void {
@@ -154,13 +160,17 @@ async function startOf(tx: Postgres, id: string, revision: number): Promise<Stat
     .leftJoin(journal, and(eq(journal.drawingId, snapshots.drawingId), eq(journal.revision, snapshots.revision)))
     .where(and(eq(snapshots.drawingId, id), lte(snapshots.revision, revision)))
     .orderBy(desc(snapshots.revision));
+  let why: string | undefined;
   for (const { revision: at } of all.filter((s) => isOf(s.digest, s.of))) {
     const [{ body }] = await tx
       .select({ body: snapshots.body })
       .from(snapshots)
       .where(and(eq(snapshots.drawingId, id), eq(snapshots.revision, at)));
-    const drawing = await readSnapshot(body);
-    if (drawing) return { revision: at, drawing };
+    try {
+      return { revision: at, drawing: drawingIn(body) };
+    } catch (error) {
+      why = (error as Error).message;
+    }
   }
-  throw new Problem(409, 'damaged', 'Nothing of this drawing can be read: there is no snapshot of it.');
+  throw noneReadable(why);
 }
