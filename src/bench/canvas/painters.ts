@@ -23,11 +23,9 @@ export class Painters {
   private early: FromPainter[] = [];
   private listener: Listener | null = null;
   private lastWish: Extract<ToPainter, { kind: 'want' }> | null = null;
-  /** What those that wait have not been told yet. */
-  private untold: ToPainter[] = [];
-  /** What the second is told once the page has time; null where it is told at once. */
-  private held: ToPainter[] | null = null;
-  private stopHolding: (() => void) | null = null;
+  /** What the second is told when it is woken; null where it is told at once. */
+  private later: ToPainter[] | null = FIRST < COUNT ? [] : null;
+  private stopWaking: (() => void) | null = null;
 
   constructor() {
     while (this.workers.length < FIRST) this.start();
@@ -99,42 +97,37 @@ export class Painters {
    * for it, for the page has much to do as well.
    */
   oneByOne(): void {
-    if (CORES > 2 || this.held || this.workers.length < COUNT) return;
-    this.held = [];
-    this.stopHolding = whenIdle(() => {
-      const told = this.held ?? [];
-      this.held = null;
-      for (const message of told) this.send(1, message);
-    });
+    if (CORES > 2 || this.later) return;
+    this.later = [];
+    this.stopWaking = whenIdle(() => this.wake());
   }
 
-  /** Starts those that still wait. */
+  /** The second begins, or goes on, with all that it was not told. */
   wake(): void {
-    if (this.workers.length === COUNT) return;
-    while (this.workers.length < COUNT) {
-      this.start();
-      for (const message of this.untold) postTo(this.workers.at(-1)!, message);
-    }
-    this.untold = [];
-    if (this.lastWish) this.want(this.lastWish);
+    const told = this.later;
+    if (!told) return;
+    this.later = null;
+    const isNew = this.workers.length < COUNT;
+    if (isNew) this.start();
+    for (const message of told) this.send(1, message);
+    if (isNew && this.lastWish) this.want(this.lastWish);
   }
 
   /** Whether the tiles show all that was told up to a number. */
   shows = (order: number): boolean => this.caughtUp.every((o) => o >= order);
 
   end(): void {
-    this.stopHolding?.();
+    this.stopWaking?.();
     for (const worker of this.workers) worker.terminate();
   }
 
   private send(i: number, message: ToPainter): void {
-    if (i > 0 && this.held) this.held.push(message);
+    if (i > 0 && this.later) this.later.push(message);
     else postTo(this.workers[i], message);
   }
 
   private post(message: ToPainter): void {
-    for (const i of this.workers.keys()) this.send(i, message);
-    if (this.workers.length < COUNT) this.untold.push(message);
+    for (let i = 0; i < COUNT; i++) this.send(i, message);
   }
 }
 
