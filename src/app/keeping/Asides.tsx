@@ -1,7 +1,7 @@
-import { Button, Popconfirm, Table } from 'antd';
 import type { Keeping as State } from '@/server/keeping/keeper';
 import { formatBytes, formatTime } from '@/ui/format';
 import type { Part } from './deeds';
+import { KeptTable, SureButton } from './KeptTable';
 
 type Row = State['asides'][number];
 
@@ -15,33 +15,24 @@ export function Asides({ state: { asides, place }, busy, run }: Part) {
         Databases that were damaged when others took their place. They lie in {place}/aside as they were, until they are
         deleted here.
       </p>
-      <Table<Row>
-        size="small"
-        rowKey="name"
-        dataSource={asides}
-        pagination={asides.length > 12 ? { pageSize: 12 } : false}
+      <KeptTable<Row>
+        rows={asides}
         columns={[
           { title: 'Put aside', render: (_, a) => <time suppressHydrationWarning>{formatTime(a.at)}</time> },
           { title: 'Folder', dataIndex: 'name' },
           { title: 'Size', align: 'right', render: (_, a) => formatBytes(a.bytes) },
-          {
-            title: '',
-            key: 'delete',
-            align: 'right',
-            render: (_, a) => (
-              <Popconfirm
-                title="Delete this database for good?"
-                description="Whatever is in it and nowhere else is gone then."
-                okText="Delete"
-                onConfirm={() => run({ deed: 'delete aside', aside: a.name }, () => 'It is deleted.')}
-              >
-                <Button size="small" danger disabled={busy !== null}>
-                  Delete
-                </Button>
-              </Popconfirm>
-            ),
-          },
         ]}
+        last={(a) => (
+          <SureButton
+            label="Delete"
+            ask="Delete this database for good?"
+            about="Whatever is in it and nowhere else is gone then."
+            danger
+            small
+            disabled={busy !== null}
+            onSure={() => run({ deed: 'delete aside', aside: a.name }, () => 'It is deleted.')}
+          />
+        )}
       />
     </section>
   );

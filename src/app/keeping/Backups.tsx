@@ -1,7 +1,8 @@
-import { Button, Popconfirm, Table } from 'antd';
+import { Button } from 'antd';
 import type { Keeping as State } from '@/server/keeping/keeper';
 import { formatBytes, formatCount, formatTime } from '@/ui/format';
 import type { Part } from './deeds';
+import { KeptTable, SureButton } from './KeptTable';
 
 const reasons: Record<State['backups'][number]['reason'], string> = {
   daily: 'every day',
@@ -44,12 +45,9 @@ export function Backups({ state, busy, run }: Part) {
       >
         Back up now
       </Button>
-      <Table<Row>
-        size="small"
-        rowKey="name"
-        dataSource={rows}
-        pagination={rows.length > 12 ? { pageSize: 12 } : false}
-        locale={{ emptyText: 'No backup yet.' }}
+      <KeptTable<Row>
+        rows={rows}
+        empty="No backup yet."
         columns={[
           { title: 'Taken', render: (_, b) => <time suppressHydrationWarning>{formatTime(b.at)}</time> },
           {
@@ -61,26 +59,17 @@ export function Backups({ state, busy, run }: Part) {
           { title: 'Changes', dataIndex: 'changes', align: 'right' },
           ...(elsewhere ? [{ title: 'Where', dataIndex: 'where' }] : []),
           { title: 'Size', align: 'right', render: (_, b) => formatBytes(b.bytes) },
-          {
-            title: '',
-            key: 'put back',
-            align: 'right',
-            render: (_, b) => (
-              <Popconfirm
-                title="Put this backup in the place of all drawings?"
-                description="As they are now they become a backup of their own, or are put aside where they cannot be read."
-                okText="Put back"
-                onConfirm={() =>
-                  run({ deed: 'restore', backup: b.name }, () => `The drawings are as of ${formatTime(b.at)}.`)
-                }
-              >
-                <Button size="small" disabled={busy !== null}>
-                  Put back
-                </Button>
-              </Popconfirm>
-            ),
-          },
         ]}
+        last={(b) => (
+          <SureButton
+            label="Put back"
+            ask="Put this backup in the place of all drawings?"
+            about="As they are now they become a backup of their own, or are put aside where they cannot be read."
+            small
+            disabled={busy !== null}
+            onSure={() => run({ deed: 'restore', backup: b.name }, () => `The drawings are as of ${formatTime(b.at)}.`)}
+          />
+        )}
       />
     </section>
   );

@@ -1,6 +1,6 @@
 'use client';
 
-import { Alert, App, Button, Popconfirm } from 'antd';
+import { Alert, App, Button } from 'antd';
 import Link from 'next/link';
 import { useState } from 'react';
 import { askJson } from '@/bench/state/api';
@@ -10,6 +10,7 @@ import { Asides } from './Asides';
 import { Backups, rowsOf } from './Backups';
 import type { Do, Part } from './deeds';
 import { Elsewhere } from './Elsewhere';
+import { SureButton } from './KeptTable';
 import './keeping.css';
 
 /** What is kept, whether it is sound, and the ways back. */
@@ -93,16 +94,14 @@ function Trouble({ state, busy, run }: Part) {
               </Button>
             )}
             {canBegin && (
-              <Popconfirm
-                title="Begin with no drawings?"
-                description="What is there is put aside, not deleted; backups stay."
-                okText="Begin anew"
-                onConfirm={() => run({ deed: 'begin anew' }, () => 'An empty database was begun.')}
-              >
-                <Button danger disabled={busy !== null}>
-                  Begin anew
-                </Button>
-              </Popconfirm>
+              <SureButton
+                label="Begin anew"
+                ask="Begin with no drawings?"
+                about="What is there is put aside, not deleted; backups stay."
+                danger
+                disabled={busy !== null}
+                onSure={() => run({ deed: 'begin anew' }, () => 'An empty database was begun.')}
+              />
             )}
           </p>
           <p>What is there now is moved aside in every case; nothing is overwritten.</p>
