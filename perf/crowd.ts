@@ -35,7 +35,7 @@ export type Crowd = {
   /** A frame while so many lines are dragged. */
   drag: Record<string, Summary>;
   letGo: { longestTask: number; sent: number; saved: number };
-  paste1000: number;
+  paste1000: { made: number; seen: number };
   nodeCommitted: Summary;
   frames: Record<probe.Gesture, Summary>;
   redrawEverything: Summary;
@@ -123,7 +123,7 @@ export async function crowd(lines: number): Promise<Crowd> {
       chooseAll: Math.round(chooseAll),
       drag: drags,
       letGo,
-      paste1000: Math.round(pasted),
+      paste1000: { made: Math.round(pasted.made), seen: Math.round(pasted.seen) },
       nodeCommitted,
       frames,
       redrawEverything,

@@ -65,12 +65,24 @@ export async function drag(frames: number): Promise<{ frame: number[]; longestTa
   return { frame, longestTask, saved };
 }
 
-/** Pastes a text; until it is a change on its way to the disk, and painted. */
-export async function pasteText(text: string): Promise<number> {
+/** Pastes a text: until it is a change on its way to the disk and the next frame is there, and until all of it is seen on the page. */
+export async function pasteText(text: string): Promise<{ made: number; seen: number }> {
   const canvases = [...document.querySelectorAll<HTMLCanvasElement>('[data-testid=page] canvas')];
   const save = document.querySelector<HTMLElement>('.save')!;
   const data = new DataTransfer();
   data.setData('text/plain', text);
+  const [page] = canvases;
+  /** Some rows of the page as they are painted. */
+  const look = (): string =>
+    [0.2, 0.35, 0.5, 0.65, 0.8]
+      .map((y) =>
+        page
+          .getContext('2d')!
+          .getImageData(0, Math.round(y * page.height), page.width, 1)
+          .data.join(),
+      )
+      .join();
+  let last = look();
   const before = performance.now();
   const isMade = new Promise<void>((resolve) => {
     const observer = new MutationObserver(() => {
@@ -84,7 +96,14 @@ export async function pasteText(text: string): Promise<number> {
   await isMade;
   await new Promise((r) => requestAnimationFrame(() => setTimeout(r, 0)));
   for (const c of canvases) c.getContext('2d')!.getImageData(0, 0, 1, 1);
-  return performance.now() - before;
+  const made = performance.now() - before;
+  let seen = made;
+  while (performance.now() - before < 3_000) {
+    const now = look();
+    if (now !== last) [last, seen] = [now, performance.now() - before];
+    await new Promise((r) => requestAnimationFrame(r));
+  }
+  return { made, seen };
 }
 
 /** The main thread's work for one node moved by an arrow key, many times. */
