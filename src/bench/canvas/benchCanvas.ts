@@ -224,7 +224,7 @@ export class BenchCanvas {
   private send(before: Drawing, after: Drawing, shift: Point | null): void {
     const made = this.announced?.after === after ? this.announced : null;
     this.announced = null;
-    const order = made ? this.tiles.change(made.change, made.touched.size > MANY) : this.tiles.load(after);
+    const order = made ? this.tiles.change(made.change, shift !== null) : this.tiles.load(after);
     this.live.await(made ? linesTouched(made) : differingLines(before, after).lines, order);
     this.moved.letGo(shift, made?.change ?? null, order);
   }

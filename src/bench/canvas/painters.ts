@@ -93,8 +93,8 @@ export class Painters {
   }
 
   /**
-   * What comes next is much to paint: where there are few cores just one begins with it, and the other when the page has time
-   * for it, for the page has much to do as well.
+   * What comes next is much to paint, without haste: where there are few cores just one begins with it, and the other when the
+   * page has time for it.
    */
   oneByOne(): void {
     if (CORES > 2 || this.later) return;

@@ -60,11 +60,12 @@ export class TileBoard {
   }
 
   /**
-   * A change, perhaps of very many items. A long one goes as text: that is copied at once, where its parts would be one by one.
+   * A change. A long one goes as text: that is copied at once, where its parts would be one by one. `isSeen`: what it does to very
+   * many lines is seen already, so that there is no haste to paint it.
    */
-  change(change: Change, ofMany: boolean): number {
+  change(change: Change, isSeen: boolean): number {
     const text = changeText(change);
-    if (ofMany) this.painters.oneByOne();
+    if (isSeen) this.painters.oneByOne();
     return this.painters.tell({ kind: 'change', change: text.length > LONG_TEXT ? text : change });
   }
 
