@@ -191,10 +191,12 @@ export class BenchCanvas {
   /** The view is on the move: pictures are scaled cheaply until it has come to rest. */
   private moving(): void {
     this.still = false;
+    this.pictures.isViewMoving = true;
     clearTimeout(this.stillTimer);
     this.stillTimer = setTimeout(() => {
       this.still = true;
-      this.ground.batchDraw();
+      this.pictures.isViewMoving = false;
+      for (const layer of [this.ground, this.over]) layer.batchDraw();
     }, STILL_MS);
   }
 
@@ -279,7 +281,7 @@ export class BenchCanvas {
     else if (!s.lifted) paintLeaves(ctx, this.live.leaves(shownDrawing(s), s.solo), scale, pictures, this.looks);
     paintDifferences(ctx, s);
     ctx.setTransform(1, 0, 0, 1, 0, 0);
-    if (!showsBefore(s) && !s.lifted && !s.replay) this.moved.paint(ctx, s, this.ratio);
+    if (!showsBefore(s) && !s.lifted && !s.replay) this.moved.paint(ctx, s, this.ratio, this.still);
     ctx.setTransform(this.ratio, 0, 0, this.ratio, 0, 0);
     const { page } = shownDrawing(s);
     paintGuides(ctx, page, s.view, s.window);

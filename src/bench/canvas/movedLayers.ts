@@ -49,9 +49,11 @@ export class MovedLayers {
     return isNews;
   }
 
-  /** The context is in device pixels, `ratio` of them to a CSS px. */
-  paint(ctx: CanvasRenderingContext2D, s: BenchState, ratio: number): void {
+  /** The context is in device pixels, `ratio` of them to a CSS px; `still`: the view is at rest. */
+  paint(ctx: CanvasRenderingContext2D, s: BenchState, ratio: number, still: boolean): void {
     const { layers } = this.tiles;
+    // While a hand zooms, speed counts for more than smooth edges.
+    ctx.imageSmoothingEnabled = still;
     const shift = (order: number): Point => this.since(order, s.shift);
     if (s.shift || !this.isShown) layers.paint(ctx, 'chosen', s.view, ratio, shift);
     const around = s.shift ? this.picking.bodiesAround(s.drawing, s.lines) : this.live.box;
@@ -61,5 +63,6 @@ export class MovedLayers {
       layers.paint(ctx, 'over', s.view, ratio, () => STAYS, box);
     }
     if (s.lines.size > MANY) layers.paint(ctx, 'marks', s.view, ratio, shift);
+    ctx.imageSmoothingEnabled = true;
   }
 }

@@ -127,3 +127,27 @@ test('while one of another shape is made, the one before stays where it was', as
   // Moved, it is where it is.
   expect(seen({ ...narrow, at: { x: 77, y: 0 } })[0]).toBe(narrow.width);
 });
+
+test('while the view is on the move what is at hand must do; a finer one is fetched once it is at rest', async () => {
+  const fetched: string[] = [];
+  globalThis.fetch = (async (url: string) => {
+    const size = String(url).split('size=')[1];
+    fetched.push(size);
+    return { ok: true, blob: async () => size };
+  }) as never;
+  globalThis.createImageBitmap = (async (size: string) => new Bitmap(size)) as never;
+  const at = async (longest: number, isViewMoving: boolean): Promise<string | undefined> => {
+    store.isViewMoving = isViewMoving;
+    const { name } = (store.bitmapFor(plain, longest, false) ?? {}) as Bitmap;
+    await new Promise((r) => setTimeout(r, 0));
+    return name;
+  };
+  // Where there is none at all one is fetched at once.
+  expect([await at(900, true), await at(900, true)]).toEqual([undefined, 'quarter']);
+  expect([await at(4000, true), await at(2000, true)]).toEqual(['quarter', 'quarter']);
+  expect(fetched).toEqual(['quarter']);
+  expect([await at(4000, false), await at(4000, false)]).toEqual(['quarter', 'screen']);
+  // The next finer one is scaled down, where there is one.
+  expect([await at(2000, true), await at(1000, true), await at(9000, true)]).toEqual(['screen', 'quarter', 'screen']);
+  expect(fetched).toEqual(['quarter', 'screen']);
+});

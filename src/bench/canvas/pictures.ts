@@ -30,6 +30,8 @@ export class PictureStore {
   private readonly bitmaps = new Map<string, ImageBitmap | 'coming' | 'failed'>();
   private readonly corrected = new Map<string, Corrected>();
   private readonly places = new Map<string, Place>();
+  /** Whether the view is on the move: then what is at hand must do, for a finer picture takes much to unpack. */
+  isViewMoving = false;
 
   constructor(
     private readonly onNews: () => void,
@@ -101,25 +103,20 @@ export class PictureStore {
   }
 
   private plainFor(r: Shown, longest: number): ImageBitmap | null {
-    const wanted = steps.find((s) => s.longest >= longest) ?? steps[steps.length - 1];
-    const exact = this.loaded(r, wanted.size);
-    if (exact) return exact;
-    for (const { size } of [...steps].reverse()) {
-      const other = this.bitmaps.get(`${r.picture}-${size}`);
-      if (other instanceof ImageBitmap) return other;
-    }
-    return null;
+    const fine = steps.findIndex((s) => s.longest >= longest);
+    const wanted = fine < 0 ? steps.length - 1 : fine;
+    // The next finer one, or else the least coarse.
+    const byUse = [...steps.slice(wanted), ...steps.slice(0, wanted).reverse()];
+    const at = byUse.findIndex(({ size }) => this.bitmaps.get(`${r.picture}-${size}`) instanceof ImageBitmap);
+    if (at !== 0 && !(at > 0 && this.isViewMoving)) this.load(r, byUse[0].size);
+    return at < 0 ? null : (this.bitmaps.get(`${r.picture}-${byUse[at].size}`) as ImageBitmap);
   }
 
-  private loaded(r: Shown, size: (typeof steps)[number]['size']): ImageBitmap | null {
+  private load(r: Shown, size: (typeof steps)[number]['size']): void {
     const key = `${r.picture}-${size}`;
-    const known = this.bitmaps.get(key);
-    if (known instanceof ImageBitmap) return known;
-    if (!known) {
-      this.bitmaps.set(key, 'coming');
-      void this.fetch(r, size, key);
-    }
-    return null;
+    if (this.bitmaps.has(key)) return;
+    this.bitmaps.set(key, 'coming');
+    void this.fetch(r, size, key);
   }
 
   private async fetch(r: Shown, size: (typeof steps)[number]['size'], key: string): Promise<void> {

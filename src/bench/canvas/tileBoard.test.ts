@@ -105,8 +105,13 @@ test('a zoom that goes far does not wait for its end', async () => {
   const { board, painters } = await newBoard();
   board.see(view, window, 1);
   painters.forEach((p) => p.paint());
-  board.see({ ...view, scale: 1.6 }, window, 1);
-  expect(painters[0].told.filter((m) => m.kind === 'want')).toHaveLength(2);
+  const wants = (): number => painters[0].told.filter((m) => m.kind === 'want').length;
+  for (const scale of [1.6, 0.7]) board.see({ ...view, scale }, window, 1);
+  expect(wants()).toBe(1);
+  board.see({ ...view, scale: 2.1 }, window, 1);
+  expect(wants()).toBe(2);
+  board.see({ ...view, scale: 1.3 }, window, 1);
+  expect(wants()).toBe(3);
 });
 
 test('it has caught up when the last painter has; lines are hidden once', async () => {

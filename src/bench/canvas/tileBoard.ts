@@ -20,7 +20,7 @@ const REST_MS = 40;
 /**
  * The main thread's side of the painter: holds the tiles, asks for those that the view needs, and knows which lines
  * are still missing from them. While the view is being zoomed the old tiles are shown at the new size; new ones are
- * asked for when the zoom rests, or has left 0.66 to 1.5.
+ * asked for when the zoom rests, or has left 0.66 to 2: smaller, and the ring around the window would not fill it.
  */
 export class TileBoard {
   private readonly painters = takePainters();
@@ -126,7 +126,7 @@ export class TileBoard {
       this.restTimer = setTimeout(() => this.want(view, window, scale), REST_MS);
       const base = this.coming?.scale ?? this.shown.scale;
       const k = base === 0 ? 0 : scale / base;
-      if (k > 0.66 && k < 1.5) return;
+      if (k > 0.66 && k < 2) return;
       // On its way to another scale: what is asked for now is soon asked for anew.
       return this.want(view, window, scale, base > 0);
     } else if (scale !== (this.coming?.scale ?? this.shown.scale)) {
