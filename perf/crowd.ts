@@ -27,9 +27,8 @@ const SEEN = { width: 730, height: 640 };
 
 export type Crowd = {
   lines: number;
-  pageSeen: number;
-  open: number;
-  /** When it was opened here before: its page as it was seen then, the page itself, and all of it sharp. */
+  open: Opened;
+  /** The same when it was opened here before. */
   again: Opened;
   chooseAll: number;
   /** A frame while so many lines are dragged. */
@@ -71,7 +70,7 @@ export async function crowd(lines: number): Promise<Crowd> {
       `yellow-quill:session:${id}`,
       JSON.stringify({ view: VIEW, window: SEEN, stage: 'trace', tool: 'select' }),
     ] as const);
-    const { pageSeen, open } = await opened(page, id);
+    const open = await opened(page, id);
     await page.waitForTimeout(6_000);
     const again = await opened(page, id);
     await page.waitForTimeout(3_000);
@@ -117,7 +116,6 @@ export async function crowd(lines: number): Promise<Crowd> {
     const acknowledged = summary(await acknowledgements(program.base, id));
     return {
       lines,
-      pageSeen,
       open,
       again,
       chooseAll: Math.round(chooseAll),

@@ -86,8 +86,8 @@ function BenchFrame({ bench, ...ways }: Exits & { bench: Bench }) {
   const isAround = useDeferredValue(true, false);
   return (
     <div className={`bench${folded.left ? ' fold-left' : ''}${folded.right ? ' fold-right' : ''}`}>
-      <SkipLinks />
-      <TopBar showKeys={showKeys} />
+      {isAround && <SkipLinks />}
+      {isAround ? <TopBar showKeys={showKeys} /> : <header className="top-bar" />}
       <aside className="left" aria-label="Sheets and references">
         {isAround && (
           <>
@@ -96,11 +96,13 @@ function BenchFrame({ bench, ...ways }: Exits & { bench: Bench }) {
           </>
         )}
       </aside>
-      <PageView canvas={canvas} onCanvas={keepCanvas} onHints={showHints} onKey={key} />
+      <PageView isAround={isAround} canvas={canvas} onCanvas={keepCanvas} onHints={showHints} onKey={key} />
       {isAround ? <Cards /> : <aside className="cards" aria-label="Figures and settings" />}
-      <MessageBar {...ways} />
+      {isAround && <MessageBar {...ways} />}
       {isAround ? <Tray hints={hints} onKey={key} /> : <footer className="tray-bar" />}
-      <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
+      {isAround && (
+        <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
+      )}
     </div>
   );
 }

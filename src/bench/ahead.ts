@@ -1,14 +1,14 @@
 import { startPainters } from './canvas/painters';
 import { shownTiles, wantedTiles } from './canvas/wantedTiles';
-import { askAhead } from './state/ahead';
+import { askAhead, isAhead } from './state/ahead';
 import { loadSession } from './state/session';
 
 /**
  * While the bench itself is on its way: its painters are started, the drawing is asked for, and as soon as it has come they
- * read it and paint what was seen of it last. Does nothing where there is no browser.
+ * read it and paint what was seen of it last. Does nothing where there is no browser, or where that is done.
  */
 export function openAhead(id: string): void {
-  if (typeof window === 'undefined') return;
+  if (typeof window === 'undefined' || isAhead(id)) return;
   const { painters, taken } = startPainters();
   askAhead(id).then(
     ({ bytes }) => {

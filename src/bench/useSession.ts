@@ -15,6 +15,7 @@ import { reconciled } from './state/reconciled';
 import { loadSession, storeSession } from './state/session';
 import { createBench, type Bench } from './state/store';
 import { giveAgain as sendAgain, lookBack, type WentBack } from './state/wentBack';
+import { askPicturesAhead } from './canvas/plainPictures';
 import { whenIdle } from './canvas/whenIdle';
 import { desk } from './stages/desk';
 import { isStage, stageOf } from './stages/table';
@@ -71,6 +72,7 @@ async function open(id: string, go: Go, leave: (() => void)[]): Promise<Session>
   const recovered = await recoverPending(id);
   const opened = await (recovered.kind === 'none' ? ahead : openDrawing(id));
   const last = loadSession(id);
+  if (last.view) askPicturesAhead(opened.drawing, last.view.scale * devicePixelRatio);
   const stage = isStage(opened.stage) ? opened.stage : 'trace';
   const bench = createBench({ ...opened, stage }, desk);
   const start = last.stage && isStage(last.stage) ? last.stage : stage;

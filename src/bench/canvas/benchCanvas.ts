@@ -1,6 +1,5 @@
 import Konva from 'konva/lib/Core';
 import type { Drawing, Point, Reference } from '@/core';
-import { paintLeaves } from '@/painting/paintLeaves';
 import { plainLooks } from '@/painting/paintLine';
 import { takeTool } from '../commands/desk';
 import { preferences } from '../state/preferences';
@@ -227,7 +226,7 @@ export class BenchCanvas {
     const made = this.announced?.after === after ? this.announced : null;
     this.announced = null;
     const order = made ? this.tiles.change(made.change, shift !== null) : this.tiles.load(after);
-    this.live.await(made ? linesTouched(made) : differingLines(before, after).lines, order);
+    this.live.await(made ? linesTouched(made) : differingLines(before, after).lines, order, shift !== null);
     this.moved.letGo(shift, made?.change ?? null, order);
   }
 
@@ -278,7 +277,7 @@ export class BenchCanvas {
     const pictures = this.pictures.at(scale);
     if (s.replay) this.replay.paint(ctx, s, this.ratio, this.looks, pictures);
     else if (showsBefore(s)) paintBefore(ctx, s, scale, this.looks, pictures);
-    else if (!s.lifted) paintLeaves(ctx, this.live.leaves(shownDrawing(s), s.solo), scale, pictures, this.looks);
+    else if (!s.lifted) this.live.paint(ctx, shownDrawing(s), s, this.ratio, pictures, this.looks);
     paintDifferences(ctx, s);
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     if (!showsBefore(s) && !s.lifted && !s.replay) this.moved.paint(ctx, s, this.ratio, this.still);

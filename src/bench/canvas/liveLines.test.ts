@@ -1,7 +1,9 @@
 import { applyChange } from '@/core';
 import { moveNodes } from '@/core/edits/nodes';
 import { wanderingDrawing } from '@/core/test/drawings';
-import { createBench } from '../state/store';
+import { allLines } from '@/core/drawing/items';
+import { plainLooks } from '@/painting/paintLine';
+import { createBench, MANY } from '../state/store';
 import { differingLines, LiveLines } from './liveLines';
 import { changesGround, changesMarks } from './whatChanged';
 
@@ -31,6 +33,56 @@ test('a changed line is drawn by hand until the painter has come so far', () => 
   expect(live.drop((order) => order < 7)).toBe(false);
   expect(live.drop((order) => order <= 7)).toBe(true);
   expect(live.isPainted).toBe(true);
+});
+
+test('very many that wait are painted once for a view, as a picture; few of them, and what moves, in every frame', () => {
+  const made = { width: 0, height: 0 };
+  const strokes = { own: 0, page: 0, picture: 0 };
+  const context = (kind: 'own' | 'page'): CanvasRenderingContext2D =>
+    new Proxy({} as Record<string, unknown>, {
+      get: (own, key: string) =>
+        own[key] ??
+        (() => {
+          if (key === 'stroke') strokes[kind]++;
+          if (key === 'drawImage') strokes.picture++;
+        }),
+    }) as unknown as CanvasRenderingContext2D;
+  const g = globalThis as { document?: unknown; Path2D?: unknown };
+  g.document = { createElement: () => Object.assign(made, { getContext: () => context('own') }) };
+  g.Path2D = class {
+    moveTo() {}
+    bezierCurveTo() {}
+    lineTo() {}
+    closePath() {}
+  };
+  const crowd = wanderingDrawing(MANY + 10, 1, 5);
+  const [page, live] = [context('page'), new LiveLines()];
+  const painted = (view = { scale: 1, x: 0, y: 0 }): Record<string, number> => {
+    Object.assign(strokes, { own: 0, page: 0, picture: 0 });
+    live.paint(page, crowd, { view, window: { width: 300, height: 200 }, solo: null }, 2, () => null, plainLooks);
+    return { ...strokes };
+  };
+  const view = { scale: 1, x: 0, y: 0 };
+  const lines = allLines(crowd);
+  live.await(lines.slice(0, 3), 1);
+  expect(painted(view)).toEqual({ own: 0, page: 3, picture: 0 });
+  live.await(lines.slice(3), 2);
+  const whole = live.box;
+  expect(painted(view)).toEqual({ own: MANY + 10, page: 0, picture: 1 });
+  expect([made.width, made.height]).toEqual([600, 400]);
+  expect(painted(view)).toEqual({ own: 0, page: 0, picture: 1 });
+  expect(painted({ ...view, x: 9 })).toEqual({ own: MANY + 10, page: 0, picture: 1 });
+  // What is not drawn in each frame is nothing that others lie over.
+  expect(whole).toBeNull();
+  expect(live.drop((order) => order < 2)).toBe(true);
+  expect(painted(view).own).toBe(MANY + 7);
+  expect(live.drop(() => true)).toBe(true);
+  expect(painted(view)).toEqual({ own: 0, page: 0, picture: 0 });
+  // A hand that has let go of so many is followed by pictures of them.
+  live.await(lines, 3, true);
+  expect(live.isPainted).toBe(true);
+  live.await(lines.slice(0, 2), 4, true);
+  expect(live.isPainted).toBe(false);
 });
 
 test('a hand that moves a line has the marks painted anew, and not the ground', () => {

@@ -4,7 +4,9 @@ import { emptyBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
 import { leafOf, type Leaf } from '@/core/scene/scene';
 import { findItem, findLine, holdsItem } from '@/core/drawing/find';
 import { bodyHull } from '@/core/drawing/run';
-import { MANY, type Made } from '../state/store';
+import { paintLeaves, type Pictures } from '@/painting/paintLeaves';
+import type { Looks } from '@/painting/paintLine';
+import { MANY, type BenchState, type Made } from '../state/store';
 
 /**
  * The lines of `after` that are not as they were in `before`, on visible sheets; and the ids of those that are gone or
@@ -54,20 +56,28 @@ function differingInPlace(before: readonly Line[], after: readonly Line[]): Line
   return found;
 }
 
-/** The lines that a change made, or made others of; none where they are more than can be drawn live. */
+/** So many at most are drawn by hand once, to be seen until the tiles show them. */
+const MOST_ONCE = 2_000;
+
+/** The lines that a change made, or made others of; none where they are more than are drawn by hand. */
 export function linesTouched({ after, touched }: Pick<Made, 'after' | 'touched'>): Line[] {
-  if (touched.size > MANY) return [];
+  if (touched.size > MOST_ONCE) return [];
   const lines = [...touched].flatMap((id) => {
     const found = findItem(after, id);
     return found?.sheet.visible ? linesOfItem(found.item) : [];
   });
-  return lines.length > MANY ? [] : [...new Set(lines)];
+  return lines.length > MOST_ONCE ? [] : [...new Set(lines)];
 }
 
-/** The lines that are drawn by hand: what is on the move, and what the tiles do not show yet. */
+/**
+ * The lines that are drawn by hand: what is on the move, and what the tiles do not show yet. Of that very many are drawn
+ * once for a view, and seen as a picture from then on.
+ */
 export class LiveLines {
   private moving: readonly Line[] = [];
   private waiting: { lines: Line[]; order: number }[] = [];
+  private picture: HTMLCanvasElement | null = null;
+  private pictured: readonly unknown[] = [];
   /** The ids of the lines on the move, which are not as the drawing has them. */
   moved: ReadonlySet<string> = new Set();
 
@@ -80,9 +90,9 @@ export class LiveLines {
     return true;
   }
 
-  /** Lines whose change the painter has been told of, as his `order`. */
-  await(lines: Line[], order: number): void {
-    if (lines.length > 0) this.waiting.push({ lines, order });
+  /** Lines whose change the painter has been told of, as his `order`; `areMoved`: a hand moved them, very many are seen so already. */
+  await(lines: Line[], order: number, areMoved = false): void {
+    if (lines.length > 0 && !(areMoved && lines.length > MANY)) this.waiting.push({ lines, order });
   }
 
   /** Lets go of what the tiles show by now; whether that was anything. */
@@ -90,12 +100,13 @@ export class LiveLines {
     const left = this.waiting.filter((w) => !shown(w.order));
     const isNews = left.length !== this.waiting.length;
     this.waiting = left;
+    if (isNews) [this.picture, this.pictured] = [null, []];
     return isNews;
   }
 
-  /** A box around all of what is drawn by hand, its widths included; null where nothing is. */
+  /** A box around what is drawn by hand in every frame, its widths included; null where nothing is. */
   get box(): Box | null {
-    const box = this.lines.reduce((b, l) => joinBoxes(b, bodyHull(l)), emptyBox);
+    const box = this.inEachFrame.reduce((b, l) => joinBoxes(b, bodyHull(l)), emptyBox);
     return isEmptyBox(box) ? null : box;
   }
 
@@ -103,15 +114,55 @@ export class LiveLines {
     return this.waiting.length === 0;
   }
 
-  /** What is drawn by hand, as it is painted; just that of one sheet, where that is seen alone. */
-  leaves(shown: Drawing, solo: string | null): Leaf[] {
-    return this.lines.flatMap((line) => {
-      const sheet = findLine(shown, line.id)?.sheet;
-      return sheet && (solo === null || sheet.id === solo) ? leafOf(shown, sheet, line) : [];
-    });
+  get lines(): Line[] {
+    return [...this.waitingLines, ...this.moving];
   }
 
-  get lines(): Line[] {
-    return [...this.waiting.flatMap((w) => w.lines), ...this.moving];
+  private get waitingLines(): Line[] {
+    return this.waiting.flatMap((w) => w.lines);
+  }
+
+  /** Whether those that wait are too many to be drawn in every frame. */
+  private get areMany(): boolean {
+    return this.waiting.reduce((n, w) => n + w.lines.length, 0) > MANY;
+  }
+
+  private get inEachFrame(): readonly Line[] {
+    return this.areMany ? this.moving : this.lines;
+  }
+
+  /** Paints them as they are in `shown`; just those of one sheet, where that is seen alone. The context is in page units. */
+  paint(
+    ctx: CanvasRenderingContext2D,
+    shown: Drawing,
+    { view, window, solo }: Pick<BenchState, 'view' | 'window' | 'solo'>,
+    ratio: number,
+    pictures: Pictures,
+    looks: Looks,
+  ): void {
+    const scale = view.scale * ratio;
+    if (this.areMany) {
+      const of = [view, window.width, window.height, ratio, solo, looks, ...this.waiting];
+      if (of.length !== this.pictured.length || of.some((value, i) => value !== this.pictured[i])) {
+        this.picture ??= document.createElement('canvas');
+        [this.picture.width, this.picture.height] = [window.width * ratio, window.height * ratio].map(Math.round);
+        const own = this.picture.getContext('2d')!;
+        own.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
+        paintLeaves(own, leavesIn(shown, this.waitingLines, solo), scale, pictures, looks);
+        this.pictured = of;
+      }
+      ctx.save();
+      ctx.setTransform(1, 0, 0, 1, 0, 0);
+      ctx.drawImage(this.picture!, 0, 0);
+      ctx.restore();
+    }
+    paintLeaves(ctx, leavesIn(shown, this.inEachFrame, solo), scale, pictures, looks);
   }
 }
+
+/** Lines as they are painted in a drawing; just those of one sheet, where that is seen alone. */
+const leavesIn = (shown: Drawing, lines: readonly Line[], solo: string | null): Leaf[] =>
+  lines.flatMap((line) => {
+    const sheet = findLine(shown, line.id)?.sheet;
+    return sheet && (solo === null || sheet.id === solo) ? leafOf(shown, sheet, line) : [];
+  });

@@ -1,13 +1,7 @@
 import type { PictureNode } from '@/core/scene/scene';
 import { asShown, movesPicture } from '@/core/raster/correction';
 import { correct, sourceOf } from '../state/corrections';
-import { pictureUrl } from '@/workers/pictureUrl';
-
-const steps = [
-  { size: 'quarter', longest: 1024 },
-  { size: 'half', longest: 2048 },
-  { size: 'screen', longest: 4096 },
-] as const;
+import { placeFor, plainPicture, sizes, type PictureSize } from './plainPictures';
 
 /** A placed picture, a reference's or one in the art. */
 type Shown = PictureNode['placed'];
@@ -103,27 +97,24 @@ export class PictureStore {
   }
 
   private plainFor(r: Shown, longest: number): ImageBitmap | null {
-    const fine = steps.findIndex((s) => s.longest >= longest);
-    const wanted = fine < 0 ? steps.length - 1 : fine;
+    const wanted = placeFor(longest);
     // The next finer one, or else the least coarse.
-    const byUse = [...steps.slice(wanted), ...steps.slice(0, wanted).reverse()];
+    const byUse = [...sizes.slice(wanted), ...sizes.slice(0, wanted).reverse()];
     const at = byUse.findIndex(({ size }) => this.bitmaps.get(`${r.picture}-${size}`) instanceof ImageBitmap);
     if (at !== 0 && !(at > 0 && this.isViewMoving)) this.load(r, byUse[0].size);
     return at < 0 ? null : (this.bitmaps.get(`${r.picture}-${byUse[at].size}`) as ImageBitmap);
   }
 
-  private load(r: Shown, size: (typeof steps)[number]['size']): void {
+  private load(r: Shown, size: PictureSize): void {
     const key = `${r.picture}-${size}`;
     if (this.bitmaps.has(key)) return;
     this.bitmaps.set(key, 'coming');
     void this.fetch(r, size, key);
   }
 
-  private async fetch(r: Shown, size: (typeof steps)[number]['size'], key: string): Promise<void> {
+  private async fetch(r: Shown, size: PictureSize, key: string): Promise<void> {
     try {
-      const response = await fetch(pictureUrl(r.picture, size));
-      if (!response.ok) throw new Error(String(response.status));
-      this.bitmaps.set(key, await createImageBitmap(await response.blob()));
+      this.bitmaps.set(key, await plainPicture(r.picture, size));
       this.onNews();
     } catch {
       this.bitmaps.set(key, 'failed');

@@ -18,6 +18,8 @@ import { WipeHandle } from './WipeHandle';
 import { ZoomPill } from './ZoomPill';
 
 type Props = {
+  /** Whether what lies over the page has come by now. */
+  isAround: boolean;
   canvas: RefObject<BenchCanvas | null>;
   onCanvas: (canvas: BenchCanvas | null) => void;
   onHints: (hints: Hint[]) => void;
@@ -25,7 +27,7 @@ type Props = {
 };
 
 /** The page. Pictures can be dropped anywhere on the bench. */
-export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
+export function PageView({ isAround, canvas, onCanvas, onHints, onKey }: Props) {
   const bench = useBench();
   const host = useRef<HTMLDivElement>(null);
   const rulers = useBenchState((s) => s.rulers);
@@ -73,16 +75,20 @@ export function PageView({ canvas, onCanvas, onHints, onKey }: Props) {
         role="application"
       />
       {squinting && <SquintFilter />}
-      <ZoomPill canvas={canvas} />
-      {stage !== 'prepare' && <LooksPill />}
-      <IntoPill />
-      <DifferencesPill />
-      <WipeHandle />
-      <HandBar onKey={onKey} />
-      <WalkCard />
-      {hasReference && <PeekPill />}
-      <FoldTab side="left" />
-      <FoldTab side="right" />
+      {isAround && (
+        <>
+          <ZoomPill canvas={canvas} />
+          {stage !== 'prepare' && <LooksPill />}
+          <IntoPill />
+          <DifferencesPill />
+          <WipeHandle />
+          <HandBar onKey={onKey} />
+          <WalkCard />
+          {hasReference && <PeekPill />}
+          <FoldTab side="left" />
+          <FoldTab side="right" />
+        </>
+      )}
     </main>
   );
 }

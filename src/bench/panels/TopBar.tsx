@@ -27,7 +27,7 @@ export function TopBar({ showKeys }: { showKeys: () => void }) {
   return (
     <header className="top-bar">
       <div className="mark">
-        <Link href="/" aria-label="All drawings" title="All drawings">
+        <Link href="/" prefetch={false} aria-label="All drawings" title="All drawings">
           {quillMark}
         </Link>
         <div>

@@ -12,6 +12,9 @@ export function askAhead(id: string): Promise<PackedDrawing> {
   return answer;
 }
 
+/** Whether it has been asked for, and nobody has taken it yet. */
+export const isAhead = (id: string): boolean => ahead?.id === id;
+
 /** The answer to that, once; null where it was not asked for. */
 export function takeAhead(id: string): Promise<PackedDrawing> | null {
   const taken = ahead?.id === id ? ahead.answer : null;

@@ -1,0 +1,43 @@
+import { packed } from '@/core/formats/packed';
+import { wanderingDrawing } from '@/core/test/drawings';
+import { openAhead } from './ahead';
+import { takeAhead } from './state/ahead';
+import { takePainters } from './canvas/painters';
+
+const told: string[] = [];
+let workers = 0;
+globalThis.Worker = class {
+  constructor() {
+    workers++;
+  }
+  postMessage({ kind }: { kind: string }): void {
+    told.push(kind);
+  }
+} as never;
+
+test('what a page needs is asked for once, and told to its painters; a page that has taken it is followed by another', async () => {
+  const asked: string[] = [];
+  const bytes = packed(wanderingDrawing(2, 2, 1));
+  globalThis.fetch = (async (url: string) => {
+    asked.push(url);
+    const about = encodeURIComponent(JSON.stringify({ id: 'a', revision: 3 }));
+    return { ok: true, headers: new Headers({ 'x-drawing': about }), arrayBuffer: async () => bytes.buffer };
+  }) as never;
+  // Where there is no browser there is nothing to be done.
+  openAhead('a');
+  expect([asked, workers]).toEqual([[], 0]);
+  Object.assign(globalThis, { window: globalThis, innerWidth: 800, innerHeight: 600 });
+  openAhead('a');
+  openAhead('a');
+  expect(asked).toEqual(['/api/drawings/a/packed']);
+  const count = workers;
+  expect(count).toBeGreaterThan(0);
+  expect((await takeAhead('a'))?.about).toMatchObject({ id: 'a', revision: 3 });
+  expect(told[0]).toBe('read');
+  takePainters();
+  expect(takeAhead('a')).toBeNull();
+  openAhead('a');
+  openAhead('b');
+  expect(asked.slice(1)).toEqual(['/api/drawings/a/packed', '/api/drawings/b/packed']);
+  expect(workers).toBe(2 * count);
+});
