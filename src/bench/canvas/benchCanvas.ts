@@ -88,7 +88,6 @@ export class BenchCanvas {
       still: () => this.ground.batchDraw(),
       moving: () => this.over.batchDraw(),
     });
-    this.stop.push(() => this.checks.dispose());
     this.pointer = new PointerPlace(container, () => {
       if (this.pointer.at === null || bench.getState().rulers || preferences.getState().loupe) this.over.batchDraw();
     });
@@ -147,7 +146,7 @@ export class BenchCanvas {
   dispose(): void {
     this.stop.forEach((f) => f());
     clearTimeout(this.stillTimer);
-    for (const part of ['told', 'input', 'placer', 'guides', 'pointer', 'tiles', 'pictures'] as const)
+    for (const part of ['told', 'input', 'placer', 'guides', 'pointer', 'checks', 'tiles', 'pictures'] as const)
       this[part].dispose();
     this.stage.destroy();
   }
@@ -225,8 +224,9 @@ export class BenchCanvas {
   private send(before: Drawing, after: Drawing, shift: Point | null): void {
     const made = this.announced?.after === after ? this.announced : null;
     this.announced = null;
-    const order = made ? this.tiles.change(made.change, shift !== null) : this.tiles.load(after);
-    this.live.await(made ? linesTouched(made) : differingLines(before, after).lines, order, shift !== null);
+    const lines = made ? linesTouched(made) : differingLines(before, after).lines;
+    const order = made ? this.tiles.change(made.change, !!shift || lines.length > MANY) : this.tiles.load(after);
+    this.live.await(lines, order, !!shift);
     this.moved.letGo(shift, made?.change ?? null, order);
   }
 
