@@ -1,8 +1,10 @@
 import { applyChange } from '@/core';
+import { removeLines } from '@/core/edits/lines';
 import { moveNodes } from '@/core/edits/nodes';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { allLines } from '@/core/drawing/items';
 import { plainLooks } from '@/painting/paintLine';
+import type { View } from '../state/view';
 import { createBench, MANY } from '../state/store';
 import { differingLines, LiveLines } from './liveLines';
 import { changesGround, changesMarks } from './whatChanged';
@@ -57,9 +59,10 @@ test('very many that wait are painted once for a view, as a picture; few of them
   };
   const crowd = wanderingDrawing(MANY + 10, 1, 5);
   const [page, live] = [context('page'), new LiveLines()];
-  const painted = (view = { scale: 1, x: 0, y: 0 }): Record<string, number> => {
+  const painted = (view: View, drawing = crowd): Record<string, number> => {
     Object.assign(strokes, { own: 0, page: 0, picture: 0 });
-    live.paint(page, crowd, { view, window: { width: 300, height: 200 }, solo: null }, 2, () => null, plainLooks);
+    const s = { drawing, view, window: { width: 300, height: 200 }, solo: null };
+    live.paint(page, drawing, s, 2, () => null, plainLooks);
     return { ...strokes };
   };
   const view = { scale: 1, x: 0, y: 0 };
@@ -72,6 +75,9 @@ test('very many that wait are painted once for a view, as a picture; few of them
   expect([made.width, made.height]).toEqual([600, 400]);
   expect(painted(view)).toEqual({ own: 0, page: 0, picture: 1 });
   expect(painted({ ...view, x: 9 })).toEqual({ own: MANY + 10, page: 0, picture: 1 });
+  // Taken back before the tiles show it, it is gone at once.
+  const without = applyChange(crowd, { id: 'r', ...removeLines(crowd, ['l7', 'l8']) });
+  expect(painted(view, without).own).toBe(MANY + 8);
   // What is not drawn in each frame is nothing that others lie over.
   expect(whole).toBeNull();
   expect(live.drop((order) => order < 2)).toBe(true);

@@ -135,20 +135,20 @@ export class LiveLines {
   paint(
     ctx: CanvasRenderingContext2D,
     shown: Drawing,
-    { view, window, solo }: Pick<BenchState, 'view' | 'window' | 'solo'>,
+    { drawing, view, window, solo }: Pick<BenchState, 'drawing' | 'view' | 'window' | 'solo'>,
     ratio: number,
     pictures: Pictures,
     looks: Looks,
   ): void {
     const scale = view.scale * ratio;
     if (this.areMany) {
-      const of = [view, window.width, window.height, ratio, solo, looks, ...this.waiting];
+      const of = [drawing, view, window.width, window.height, ratio, solo, looks, ...this.waiting];
       if (of.length !== this.pictured.length || of.some((value, i) => value !== this.pictured[i])) {
         this.picture ??= document.createElement('canvas');
         [this.picture.width, this.picture.height] = [window.width * ratio, window.height * ratio].map(Math.round);
         const own = this.picture.getContext('2d')!;
         own.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
-        paintLeaves(own, leavesIn(shown, this.waitingLines, solo), scale, pictures, looks);
+        paintLeaves(own, leavesIn(drawing, this.waitingLines, solo), scale, pictures, looks);
         this.pictured = of;
       }
       ctx.save();
