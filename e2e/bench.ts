@@ -43,6 +43,8 @@ export class BenchHand {
   async ready(): Promise<void> {
     const canvas = this.page.getByTestId('page');
     await expect(canvas).toHaveAttribute('data-sharp', 'true', { timeout: 30_000 });
+    // What stands around the page comes after it.
+    await this.page.locator('.top-actions').waitFor({ state: 'attached' });
     const box = (await canvas.boundingBox())!;
     this.origin = { x: box.x, y: box.y };
   }
