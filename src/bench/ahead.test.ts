@@ -40,4 +40,9 @@ test('what a page needs is asked for once, and told to its painters; a page that
   openAhead('b');
   expect(asked.slice(1)).toEqual(['/api/drawings/a/packed', '/api/drawings/b/packed']);
   expect(workers).toBe(2 * count);
+  // The page before lets go of its own alone; what is let go of is asked for anew.
+  expect(takeAhead('a')).toBeNull();
+  expect(takeAhead('b')).not.toBeNull();
+  openAhead('b');
+  expect(asked).toHaveLength(4);
 });

@@ -1,7 +1,7 @@
 import { asShown } from '@/core/raster/correction';
 import { CorrectionRun } from '@/core/raster/correct';
 import type { PictureNode } from '@/core/scene/scene';
-import { pictureUrl } from './pictureUrl';
+import { fetchedPicture, pictureUrl } from './pictureUrl';
 
 /** As large as pictures are shown at most, of the sizes that the server makes. */
 const urlOf = (picture: string): string => new URL(pictureUrl(picture, 'screen'), self.location.origin).href;
@@ -31,9 +31,7 @@ export class ArtPictures {
     key: string,
   ): Promise<void> {
     try {
-      const response = await fetch(urlOf(picture));
-      if (!response.ok) throw new Error(String(response.status));
-      const plain = await createImageBitmap(await response.blob());
+      const plain = await fetchedPicture(urlOf(picture));
       this.bitmaps.set(key, list.length === 0 ? plain : await corrected(plain, pixelWidth, list));
       this.onNews();
     } catch {

@@ -7,6 +7,7 @@ import { bodyHull } from '@/core/drawing/run';
 import { paintLeaves, type Pictures } from '@/painting/paintLeaves';
 import type { Looks } from '@/painting/paintLine';
 import { MANY, type BenchState, type Made } from '../state/store';
+import { KeptPicture } from './keptPicture';
 
 /**
  * The lines of `after` that are not as they were in `before`, on visible sheets; and the ids of those that are gone or
@@ -76,8 +77,7 @@ export function linesTouched({ after, touched }: Pick<Made, 'after' | 'touched'>
 export class LiveLines {
   private moving: readonly Line[] = [];
   private waiting: { lines: Line[]; order: number }[] = [];
-  private picture: HTMLCanvasElement | null = null;
-  private pictured: readonly unknown[] = [];
+  private readonly picture = new KeptPicture();
   /** The ids of the lines on the move, which are not as the drawing has them. */
   moved: ReadonlySet<string> = new Set();
 
@@ -100,7 +100,7 @@ export class LiveLines {
     const left = this.waiting.filter((w) => !shown(w.order));
     const isNews = left.length !== this.waiting.length;
     this.waiting = left;
-    if (isNews) [this.picture, this.pictured] = [null, []];
+    if (isNews) this.picture.forget();
     return isNews;
   }
 
@@ -142,18 +142,12 @@ export class LiveLines {
   ): void {
     const scale = view.scale * ratio;
     if (this.areMany) {
-      const of = [drawing, view, window.width, window.height, ratio, solo, looks, ...this.waiting];
-      if (of.length !== this.pictured.length || of.some((value, i) => value !== this.pictured[i])) {
-        this.picture ??= document.createElement('canvas');
-        [this.picture.width, this.picture.height] = [window.width * ratio, window.height * ratio].map(Math.round);
-        const own = this.picture.getContext('2d')!;
-        own.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
-        paintLeaves(own, leavesIn(drawing, this.waitingLines, solo), scale, pictures, looks);
-        this.pictured = of;
-      }
       ctx.save();
       ctx.setTransform(1, 0, 0, 1, 0, 0);
-      ctx.drawImage(this.picture!, 0, 0);
+      this.picture.lay(ctx, window, ratio, [drawing, view, solo, looks, ...this.waiting], (own) => {
+        own.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
+        paintLeaves(own, leavesIn(drawing, this.waitingLines, solo), scale, pictures, looks);
+      });
       ctx.restore();
     }
     paintLeaves(ctx, leavesIn(shown, this.inEachFrame, solo), scale, pictures, looks);

@@ -1,7 +1,7 @@
 import type { Drawing } from '@/core';
 import { asShown } from '@/core/raster/correction';
 import { referencesOf } from '@/core/scene/scene';
-import { pictureUrl } from '@/workers/pictureUrl';
+import { fetchedPicture, pictureUrl } from '@/workers/pictureUrl';
 
 /** The sizes in which the server has a picture, each with its longer side at most, px; the coarsest first. */
 export const sizes = [
@@ -31,7 +31,7 @@ export function askPicturesAhead(drawing: Drawing, scale: number): void {
     const { size } = sizes[placeFor(Math.max(placed.width, placed.height) * scale)];
     const url = pictureUrl(placed.picture, size);
     if (ahead.has(url)) continue;
-    const coming = fetched(url);
+    const coming = fetchedPicture(url);
     // Whoever takes it is told.
     coming.catch(() => undefined);
     ahead.set(url, coming);
@@ -41,13 +41,7 @@ export function askPicturesAhead(drawing: Drawing, scale: number): void {
 /** A picture as the server has it. Rejects where it cannot be had. */
 export function plainPicture(hash: string, size: PictureSize): Promise<ImageBitmap> {
   const url = pictureUrl(hash, size);
-  const coming = ahead.get(url) ?? fetched(url);
+  const coming = ahead.get(url) ?? fetchedPicture(url);
   ahead.delete(url);
   return coming;
-}
-
-async function fetched(url: string): Promise<ImageBitmap> {
-  const response = await fetch(url);
-  if (!response.ok) throw new Error(String(response.status));
-  return createImageBitmap(await response.blob());
 }

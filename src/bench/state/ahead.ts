@@ -17,7 +17,8 @@ export const isAhead = (id: string): boolean => ahead?.id === id;
 
 /** The answer to that, once; null where it was not asked for. */
 export function takeAhead(id: string): Promise<PackedDrawing> | null {
-  const taken = ahead?.id === id ? ahead.answer : null;
+  if (ahead?.id !== id) return null;
+  const { answer } = ahead;
   ahead = null;
-  return taken;
+  return answer;
 }
