@@ -1,5 +1,6 @@
 import type { Group, Item } from './item';
 import { isGroup, isLine, keepKinds, linesIn } from './items';
+import { nodesIn } from './packedNodes';
 import type { Drawing, Line, Reference, Sheet } from './schema';
 
 /** A place in a sheet's list of items, or in that of one of its groups. */
@@ -143,4 +144,4 @@ export function orderOf(lines: readonly Line[]): ReadonlyMap<string, number> {
 
 /** Whether lines of a sheet can be chosen and changed. */
 export const isOpenSheet = (s: Sheet): boolean => s.visible && !s.locked;
-export const nodeCount = (l: Line): number => l.runs.reduce((n, r) => n + r.nodes.length, 0);
+export const nodeCount = (l: Line): number => l.runs.reduce((n, r) => n + nodesIn(r), 0);

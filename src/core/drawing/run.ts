@@ -4,6 +4,7 @@ import { splitAt, type Cubic } from '../geometry/cubic';
 import { cubicLength } from '../geometry/length';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, subtract, type Box, type Point } from '../geometry/point';
+import { packedNodesOf } from './packedNodes';
 import { factsOf } from './runFacts';
 import type { Line, Node, Run } from './schema';
 
@@ -82,6 +83,12 @@ function controlBoxOf(line: Pick<Line, 'runs'>): Box {
     if (y > maxY) maxY = y;
   };
   for (const run of line.runs) {
+    const packed = packedNodesOf(run)?.box();
+    if (packed) {
+      grow(packed.minX, packed.minY);
+      grow(packed.maxX, packed.maxY);
+      continue;
+    }
     for (const { point, in: into, out } of run.nodes) {
       grow(point.x, point.y);
       if (into) grow(point.x + into.x, point.y + into.y);

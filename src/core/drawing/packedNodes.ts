@@ -1,0 +1,136 @@
+import type { Box } from '../geometry/point';
+import { nodeKinds } from './nodes';
+import type { Node, Run } from './schema';
+
+/**
+ * Nodes as numbers: float64 for each its point, its handles as far as it has them, its radius if it has one; and a byte for
+ * each with its kind (place in `nodeKinds`) and bits for what it has.
+ */
+const [HAS_IN, HAS_OUT, HAS_RADIUS, KIND] = [8, 16, 32, 7];
+
+/** Writes nodes one after the other. -0 comes back as 0 (as from JSON). */
+export class NodeWriter {
+  readonly numbers: number[] = [];
+  readonly flags: number[] = [];
+
+  put({ point, in: into, out, kind, radius }: Node): void {
+    this.flags.push(
+      nodeKinds.indexOf(kind) | (into ? HAS_IN : 0) | (out ? HAS_OUT : 0) | (radius === undefined ? 0 : HAS_RADIUS),
+    );
+    this.numbers.push(point.x || 0, point.y || 0);
+    if (into) this.numbers.push(into.x || 0, into.y || 0);
+    if (out) this.numbers.push(out.x || 0, out.y || 0);
+    if (radius !== undefined) this.numbers.push(radius || 0);
+  }
+}
+
+/** Hands out nodes in the order in which they were written. */
+export class NodeReader {
+  private number = 0;
+  private node = 0;
+
+  constructor(
+    private readonly numbers: Float64Array,
+    private readonly flags: Uint8Array,
+  ) {}
+
+  get isAtEnd(): boolean {
+    return this.number === this.numbers.length && this.node === this.flags.length;
+  }
+
+  /** @throws RangeError when there are not so many. */
+  take(count: number): PackedNodes {
+    const { numbers, flags, number, node } = this;
+    for (let i = 0; i < count; i++) {
+      const has = flags[this.node++];
+      this.number += 2 + (has & HAS_IN ? 2 : 0) + (has & HAS_OUT ? 2 : 0) + (has & HAS_RADIUS ? 1 : 0);
+    }
+    if (this.node > flags.length || this.number > numbers.length)
+      throw new RangeError('the drawing is damaged: nodes are missing');
+    return new PackedNodes(numbers, flags, number, node, count);
+  }
+}
+
+/** Some nodes among many; made into objects when they are first asked for. */
+export class PackedNodes {
+  private nodes: readonly Node[] | null = null;
+
+  constructor(
+    private readonly numbers: Float64Array,
+    private readonly flags: Uint8Array,
+    private readonly number: number,
+    private readonly node: number,
+    readonly count: number,
+  ) {}
+
+  unpacked(): readonly Node[] {
+    return (this.nodes ??= this.made());
+  }
+
+  private made(): Node[] {
+    const { numbers, flags, count } = this;
+    const nodes = new Array<Node>(count);
+    let at = this.number;
+    for (let i = 0; i < count; i++) {
+      const has = flags[this.node + i];
+      const point = { x: numbers[at++], y: numbers[at++] };
+      const into = has & HAS_IN ? { x: numbers[at++], y: numbers[at++] } : null;
+      const out = has & HAS_OUT ? { x: numbers[at++], y: numbers[at++] } : null;
+      const node = { point, in: into, out, kind: nodeKinds[has & KIND] };
+      nodes[i] = has & HAS_RADIUS ? { ...node, radius: numbers[at++] } : node;
+    }
+    return nodes;
+  }
+
+  /** The box of their points and the ends of their handles. Written out, for it is done for very many at once. */
+  box(): Box {
+    const { numbers, flags, node, count } = this;
+    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    let at = this.number;
+    for (let i = node; i < node + count; i++) {
+      const has = flags[i];
+      const [pointX, pointY] = [numbers[at], numbers[at + 1]];
+      const places = 1 + (has & HAS_IN ? 1 : 0) + (has & HAS_OUT ? 1 : 0);
+      for (let place = 0; place < places; place++) {
+        const x = place === 0 ? pointX : pointX + numbers[at];
+        const y = place === 0 ? pointY : pointY + numbers[at + 1];
+        at += 2;
+        if (x < minX) minX = x;
+        if (x > maxX) maxX = x;
+        if (y < minY) minY = y;
+        if (y > maxY) maxY = y;
+      }
+      if (has & HAS_RADIUS) at++;
+    }
+    return { minX, minY, maxX, maxY };
+  }
+}
+
+/** Where a run keeps them. It is no part of the run: neither copied, nor compared, nor written. */
+const PACKED = Symbol('packed nodes');
+type WithPacked = { [PACKED]?: PackedNodes };
+
+/** One for all runs, so that they are of one kind for the engine. */
+const nodesSide: PropertyDescriptor & ThisType<WithPacked> = {
+  enumerable: true,
+  configurable: true,
+  get() {
+    return this[PACKED]!.unpacked();
+  },
+};
+
+/** Something like `raw` whose nodes are these: in a drawing of very many lines those of most are not asked for at first. */
+export function withPackedNodes<T extends object>(raw: T, packed: PackedNodes): T {
+  const made = {};
+  Object.defineProperty(made, PACKED, { value: packed });
+  for (const side in raw)
+    if (side === 'nodes') Object.defineProperty(made, side, nodesSide);
+    else Object.assign(made, { [side]: raw[side] });
+  return made as T;
+}
+
+/** How many nodes a run has. */
+export const nodesIn = (run: Run): number => packedNodesOf(run)?.count ?? run.nodes.length;
+
+/** A run's nodes as numbers, where it came so and has not been another since. */
+export const packedNodesOf = (run: Run): PackedNodes | undefined => (run as WithPacked)[PACKED];
