@@ -8,7 +8,14 @@ import { filterLines, linesIn, withoutPictures } from '@/core/drawing/items';
 import { wholeItemsOf } from '@/core/drawing/whole';
 import { broughtPaints, type Paints } from '@/core/edits/broughtPaints';
 import { removeLines } from '@/core/edits/lines';
-import { keptClipping, keptInFull, laidClipping, type Clipping } from '@/core/formats/keptClipping';
+import {
+  isSameText,
+  keptClipping,
+  keptInFull,
+  laidClipping,
+  paintsOf,
+  type Clipping,
+} from '@/core/formats/keptClipping';
 import { sendPicture } from '../state/api';
 import { forgetLastSeen } from '../state/lastSeen';
 import { readingClipping } from '../state/readingClipping';
@@ -18,6 +25,9 @@ import { sheetToDraw } from './sheetToDraw';
 /** What was copied last, in full. It counts while its SVG is on the clipboard. */
 const KEPT = 'yellow-quill-copied';
 const MOST_LINES = 20_000;
+
+/** What was copied last in this page, as it was: it need not be read to be pasted. */
+let atHand: { svg: string; items: readonly Item[]; paints: Paints } | null = null;
 
 /** The chosen lines, and the groups that they fill, the lowest first. */
 function chosenItems(bench: Bench): Item[] {
@@ -37,6 +47,7 @@ export function copied(bench: Bench): string | null {
   };
   const svg = writeSvg(only, { scope: 'drawing' });
   keepInFull(keptInFull(svg, items, drawing));
+  atHand = { svg, items, paints: paintsOf(drawing) };
   return svg;
 }
 
@@ -67,8 +78,15 @@ function keptText(): string | null {
   }
 }
 
-/** What a text on the clipboard stands for: a few items that were copied here are there at once. Rejects with words. */
+/**
+ * What a text on the clipboard stands for: what was copied in this page, or a few items that were in this browser, are there
+ * at once. Rejects with words.
+ */
 async function clippingIn(text: string, at: Point | null): Promise<Clipping> {
+  if (atHand && isSameText(atHand.svg, text)) {
+    const { items, paints } = atHand;
+    return laidClipping({ items, paints, pictures: [], dropped: [] }, at, () => nanoid(10));
+  }
   const kept = keptText();
   const areFew = kept !== null && Math.max(kept.length, text.length) <= LONG_TEXT;
   const few = areFew ? keptClipping(text, kept) : null;

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point';
-import { keptClipping, laidClipping, type Clipping } from './keptClipping';
+import { keptClipping, laidClipping, paintsOf, type Clipping } from './keptClipping';
 import { readSvg } from './svg/readSvg';
 
 /**
@@ -11,10 +11,9 @@ export const clippingOf = (text: string, kept: string | null, at: Point | null, 
 
 function readClipping(text: string): Clipping {
   const { drawing, dropped, pictures } = readSvg(text);
-  const { palette, gradients } = drawing;
   return {
     items: drawing.sheets.flatMap((s) => s.items),
-    paints: { ...(palette && { palette }), ...(gradients && { gradients }) },
+    paints: paintsOf(drawing),
     pictures,
     dropped: dropped.map((d) => d.what),
     ...(dropped.length > 0 && { why: dropped[0].why }),

@@ -44,15 +44,23 @@ export function laidClipping(found: Clipping, at: Point | null, freshId: () => s
   return { ...found, items: itemsOnGrid(by ? fresh.map((item) => movedItem(item, by)) : fresh) };
 }
 
+/** Whether a text is one that was copied: line ends may have been changed on their way through the system. */
+export const isSameText = (copied: string, text: string): boolean =>
+  copied === text || copied.replace(/\s+/g, '') === text.replace(/\s+/g, '');
+
+/** What the paints of a drawing's items can speak of. */
+export const paintsOf = ({ palette, gradients }: Paints): Paints => ({
+  ...(palette && { palette }),
+  ...(gradients && { gradients }),
+});
+
 /** What was copied here and is on the clipboard still; null for anything else. */
 export function keptClipping(text: string, full: string | null): Clipping | null {
   try {
     const kept = keptSchema.safeParse(JSON.parse(full ?? 'null'));
-    // Line ends may have been changed on their way through the system.
-    const same = (a: string, b: string): boolean => a.replace(/\s+/g, '') === b.replace(/\s+/g, '');
-    if (!kept.success || !same(kept.data.svg, text)) return null;
-    const { items = kept.data.lines ?? [], schema, palette, gradients } = kept.data;
-    const paints = { ...(palette && { palette }), ...(gradients && { gradients }) };
+    if (!kept.success || !isSameText(kept.data.svg, text)) return null;
+    const { items = kept.data.lines ?? [], schema } = kept.data;
+    const paints = paintsOf(kept.data);
     return { items: itemsSchema.parse(upgradedItems(items, schema)), paints, pictures: [], dropped: [] };
   } catch {
     // What is kept cannot be read: the SVG on the clipboard is there still.
