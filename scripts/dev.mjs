@@ -1,8 +1,8 @@
 /** `npm run dev`: for people who change the program; pages follow the code. */
-import { ensureInstalled, makeDemoData, root, serve } from './steps.mjs';
+import { ensureInstalled, makeComponentStyles, makeDemoData, root, serve } from './steps.mjs';
 
 ensureInstalled();
-if (!makeDemoData()) process.exit(1);
+if (!makeDemoData() || !makeComponentStyles()) process.exit(1);
 serve(process.execPath, [
   `${root}node_modules/next/dist/bin/next`,
   'dev',

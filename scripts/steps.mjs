@@ -110,9 +110,11 @@ export function ensureBuilt() {
 /** The pages, and what the server does in processes of its own. */
 export function buildAll() {
   say('Building');
-  return runTool('next', ['build']) && run(process.execPath, ['scripts/jobs.mjs']);
+  if (!makeComponentStyles() || !runTool('next', ['build'])) return false;
+  return run(process.execPath, ['scripts/jobs.mjs']);
 }
 
+export const makeComponentStyles = () => runTool('tsx', ['scripts/componentStyles.tsx']);
 export const makeDemoData = () => runTool('tsx', ['demo/make.ts']);
 
 /** A port that is free just now. */

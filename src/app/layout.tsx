@@ -3,6 +3,7 @@ import '@fontsource-variable/figtree';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { Frame } from '@/ui/Frame';
+import '@/ui/componentStyles.css';
 import '@/ui/style.css';
 
 export const metadata: Metadata = { title: 'Yellow Quill', description: 'A bench for tracing pictures by hand.' };

@@ -18,6 +18,8 @@ export const colours = {
 export const theme: ThemeConfig = {
   cssVar: { key: 'quill' },
   hashed: false,
+  // The components' style sheet is made when the program is built (`scripts/componentStyles`), not anew in each page.
+  zeroRuntime: true,
   token: {
     colorPrimary: colours.text,
     colorInfo: colours.quillDeep,
