@@ -4,6 +4,7 @@ import { Alert, App, Button } from 'antd';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { askBench } from '@/bench/askBench';
 import { whenIdle } from '@/bench/canvas/whenIdle';
 import { askJson, packageHref, sendPackage } from '@/bench/state/api';
 import { forgetLastSeen } from '@/bench/state/lastSeen';
@@ -52,7 +53,7 @@ export function Home({ drawings, binned, now, keptWell }: Props) {
   const isFindable = drawings.length > 1 || binned.length > 0;
 
   // What is opened next is a drawing: the bench for it comes while there is nothing else to do.
-  useEffect(() => whenIdle(() => void import('@/bench/BenchPage').catch(() => undefined)), []);
+  useEffect(() => whenIdle(() => void askBench().catch(() => undefined)), []);
 
   const attempt = useCallback(
     async (work: () => Promise<void>): Promise<void> => {

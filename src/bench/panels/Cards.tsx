@@ -1,10 +1,12 @@
 'use client';
 
-import { useDeferredValue } from 'react';
+import { Suspense, useDeferredValue, useEffect } from 'react';
 import { sheetOf } from '@/core/drawing/find';
 import { useBenchState, useBenchStateLater } from '../benchContext';
+import { whenIdle } from '../canvas/whenIdle';
 import { chosenSheets } from '../state/chosen';
-import { stageOf } from '../stages/table';
+import type { Stage } from '../stages/stage';
+import { stageOf, stageTable } from '../stages/table';
 
 /** The right side: what is chosen, what it measures, what can be set. */
 export function Cards() {
@@ -15,13 +17,31 @@ export function Cards() {
     const sheets = [...chosenSheets(s)];
     return sheets.length === 1 ? sheetOf(s.drawing, sheets[0])?.name : `on ${sheets.length} sheets`;
   });
+  useEffect(readyCards, []);
   return (
     <aside className="cards" aria-label="Figures and settings">
       <h2>
         {stage.heading ?? (count === 0 ? 'Sheet' : count === 1 ? 'Line' : 'Lines')}{' '}
         <span>{stage.heading ? '' : place}</span>
       </h2>
-      <stage.cards />
+      <Suspense fallback={null}>
+        <stage.cards />
+      </Suspense>
     </aside>
   );
+}
+
+/** The page itself goes first, ms. */
+const SETTLES = 2_500;
+
+/** The cards of the other stages are asked for once there is time, so that they are there when they are gone to. */
+function readyCards(): () => void {
+  let callOff = (): void => undefined;
+  const timer = setTimeout(() => {
+    callOff = whenIdle(() => stageTable.forEach(({ cards }: Stage) => cards.ahead?.()));
+  }, SETTLES);
+  return () => {
+    clearTimeout(timer);
+    callOff();
+  };
 }

@@ -4,11 +4,14 @@ import { DeleteOutlined, DiffOutlined, BookOutlined, RollbackOutlined, SwapOutli
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { formatNumber, formatSince } from '@/ui/format';
+import { later } from '@/ui/later';
 import { Slip } from '@/ui/Slip';
 import { useBench, useBenchState } from '../benchContext';
 import { versionPicture, type Version } from '../state/api';
 import { compareWith, forgetVersion, goBackTo, keepVersion, loadVersions, showDifferences } from '../commands/versions';
-import { TimeLine } from './TimeLine';
+
+/** It comes when it is first looked at. */
+const TimeLine = later(() => import('./TimeLine').then((m) => m.TimeLine), 0);
 
 /** Versions: the drawing kept by name, each with a picture; compared with, and gone back to. */
 export function VersionsMenu() {

@@ -17,7 +17,7 @@ export type Stage<Id extends string = string> = {
   /** Over the cards, where it does not depend on what is chosen. */
   readonly heading?: string;
   /** The cards on the right. */
-  readonly cards: ComponentType;
+  readonly cards: ComponentType & { ahead?(): void };
   /** Options in the tray that stand here in place of a tool's own. */
   readonly options?: Partial<Record<ToolId, ComponentType<OptionsProps>>>;
   /** How far the drawing is in it, in a word or two; `areas` between its lines, where they are known. */

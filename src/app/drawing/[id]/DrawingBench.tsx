@@ -4,11 +4,12 @@ import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { preload } from 'react-dom';
 import { openAhead } from '@/bench/ahead';
+import { askBench } from '@/bench/askBench';
 import { takeAhead } from '@/bench/state/ahead';
 import { packedUrl } from '@/bench/state/api';
 import { Opening } from './Opening';
 
-const BenchPage = dynamic(() => import('@/bench/BenchPage'), { ssr: false });
+const BenchPage = dynamic(askBench, { ssr: false });
 
 /** The bench is made in the browser alone; what takes longest to come is asked for before it. */
 export function DrawingBench({ id }: { id: string }) {

@@ -10,13 +10,16 @@ import { opaqueColourOf } from '@/core/scene/ink';
 import { Amount } from '@/ui/Amount';
 import { Chip } from '@/ui/Chip';
 import { formatCount } from '@/ui/format';
+import { later } from '@/ui/later';
 import { useBench, useBenchState, useBenchStateLater, usePreference } from '../../benchContext';
 import { visitFlat } from '../../commands/flats';
 import { HoldButton } from '../../panels/HoldButton';
 import { findTones, tonesBeneath } from '../../state/beneath';
 import { prefer, preferIn } from '../../state/preferences';
 import { useStored } from '../../useStored';
-import { TonePlot } from './TonePlot';
+
+/** The chart comes when it is first looked at. */
+const TonePlot = later(() => import('./TonePlot').then((m) => m.TonePlot), 150);
 
 /** So many are listed. */
 const LISTED = 8;

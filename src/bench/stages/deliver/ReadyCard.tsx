@@ -1,11 +1,11 @@
 'use client';
 
 import { RightOutlined } from '@ant-design/icons';
-import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import { noteKinds } from '@/core/check/note';
 import { readinessOf } from '@/core/deliver/readiness';
 import { formatShare } from '@/ui/format';
+import { later } from '@/ui/later';
 import { useBench, useBenchState } from '../../benchContext';
 import * as go from '../../commands/ready';
 import { noteWords } from '../../state/noteWords';
@@ -13,10 +13,7 @@ import { useChecked } from '../../useChecked';
 import { useHistory } from '../../useHistory';
 
 /** The chart comes when it is first looked at. */
-const ProgressPlot = dynamic(() => import('./ProgressPlot').then((m) => m.ProgressPlot), {
-  ssr: false,
-  loading: () => <div style={{ height: 120 }} />,
-});
+const ProgressPlot = later(() => import('./ProgressPlot').then((m) => m.ProgressPlot), 120);
 
 /** What is left to do before it is handed over; each leads to its place. And how it came this far. */
 export function ReadyCard() {

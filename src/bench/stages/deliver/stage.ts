@@ -1,6 +1,6 @@
+import { later } from '@/ui/later';
 import type { Stage } from '../stage';
 import { tallyOfDrawing } from '../shared/tally';
-import { DeliverCards } from './DeliverCards';
 
 /** Files are made. */
 export const deliver: Stage<'deliver'> = {
@@ -9,6 +9,6 @@ export const deliver: Stage<'deliver'> = {
   key: '6',
   first: 'select',
   heading: 'Deliver',
-  cards: DeliverCards,
+  cards: later(() => import('./DeliverCards').then((m) => m.DeliverCards)),
   progress: (d) => (tallyOfDrawing(d).lines === 0 ? '–' : 'SVG, PDF'),
 };

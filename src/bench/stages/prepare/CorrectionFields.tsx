@@ -1,6 +1,5 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import type { Correction, Reference } from '@/core';
@@ -12,6 +11,7 @@ import { StepsFields } from './StepsFields';
 import { TwoToneFields } from './TwoToneFields';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
+import { later } from '@/ui/later';
 import { useBench } from '../../benchContext';
 import { correct, sourceOf } from '../../state/corrections';
 import { correctionsBefore } from '../../tools/pictureTool';
@@ -19,10 +19,7 @@ import { correctionNames } from './corrections';
 import { layStraight } from './layStraight';
 
 /** Charts come when they are first looked at. */
-const LevelsPlot = dynamic(() => import('./LevelsPlot').then((m) => m.LevelsPlot), {
-  ssr: false,
-  loading: () => <div style={{ height: 92 }} />,
-});
+const LevelsPlot = later(() => import('./LevelsPlot').then((m) => m.LevelsPlot), 92);
 
 type Props = { reference: Reference; correction: Correction; disabled: boolean };
 

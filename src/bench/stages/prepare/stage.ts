@@ -1,5 +1,5 @@
+import { later } from '@/ui/later';
 import type { Stage } from '../stage';
-import { PrepareCards } from './PrepareCards';
 
 /** Pictures are placed and corrected, parts planned. */
 export const prepare: Stage<'prepare'> = {
@@ -8,7 +8,7 @@ export const prepare: Stage<'prepare'> = {
   key: '1',
   first: 'place',
   heading: 'Prepare',
-  cards: PrepareCards,
+  cards: later(() => import('./PrepareCards').then((m) => m.PrepareCards)),
   progress({ references: { length } }) {
     return length === 0 ? 'no picture' : length === 1 ? 'reference ready' : `${length} references`;
   },

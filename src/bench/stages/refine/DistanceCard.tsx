@@ -1,10 +1,10 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useRef } from 'react';
 import { together, type DistanceFigures, type LineDistance } from '@/core/check/lineDistance';
 import { useFollowing, write } from '@/ui/following';
 import { formatNumber } from '@/ui/format';
+import { later } from '@/ui/later';
 import { useBench, useBenchState } from '../../benchContext';
 import { goTo } from '../../commands/checks';
 import { checkingOf } from '../../state/checkingOf';
@@ -13,10 +13,7 @@ import { useChecked, useFollowingChecks } from '../../useChecked';
 import { TargetChoice } from '../shared/TargetChoice';
 
 /** Charts come when they are first looked at. */
-const DistancePlot = dynamic(() => import('./DistancePlot').then((m) => m.DistancePlot), {
-  ssr: false,
-  loading: () => <div style={{ height: 84 }} />,
-});
+const DistancePlot = later(() => import('./DistancePlot').then((m) => m.DistancePlot), 84);
 
 /** How far what is chosen lies from the ink, and how the sheet and the drawing do; along the line, where it is one. */
 export function DistanceCard() {

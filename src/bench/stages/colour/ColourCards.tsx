@@ -1,11 +1,10 @@
+'use client';
+
 import { Segmented } from 'antd';
 import { useEffect } from 'react';
-import { seenFlats } from '@/core/edits/flats';
-import { formatCount } from '@/ui/format';
 import { useBenchStateLater, usePreference } from '../../benchContext';
 import { lookForAreas } from '../../state/areas';
 import { prefer } from '../../state/preferences';
-import type { Stage } from '../stage';
 import { LineCard } from '../shared/LineCard';
 import { useIsChosen } from '../shared/useIsChosen';
 import { BeneathCard } from './BeneathCard';
@@ -39,7 +38,7 @@ const views = [
 ] as const;
 
 /** What is chosen, and one side of the colouring at a time: the flats, the colours, or the tones. */
-function ColourCards() {
+export function ColourCards() {
   const isAny = useIsChosen();
   const view = usePreference('colourCards');
   useAreasThere();
@@ -75,24 +74,3 @@ function ColourCards() {
     </>
   );
 }
-
-/** Areas between lines are filled. */
-export const colour: Stage<'colour'> = {
-  id: 'colour',
-  label: 'Colour',
-  key: '5',
-  first: 'pour',
-  keeps: ['select', 'pour', 'sample', 'shade', 'gradient'],
-  heading: 'Colour',
-  cards: ColourCards,
-  progress(d, areas) {
-    const flats = seenFlats(d);
-    const open = flats.filter((f) => f.open).length;
-    if (areas && areas.there > 0) {
-      const of = `${areas.coloured} of ${formatCount(areas.there, 'area')}`;
-      return open > 0 ? `${of}, ${open} open` : of;
-    }
-    if (flats.length === 0) return '–';
-    return open > 0 ? `${formatCount(flats.length, 'flat')}, ${open} open` : formatCount(flats.length, 'flat');
-  },
-};

@@ -1,8 +1,7 @@
-import { formatCount } from '@/ui/format';
+'use client';
+
 import { usePreference } from '../../benchContext';
 import { ViewsRow } from '../../panels/ViewsRow';
-import type { Stage } from '../stage';
-import { tallyOfDrawing } from '../shared/tally';
 import { ToolCards } from '../shared/ToolCards';
 import { useIsChosen } from '../shared/useIsChosen';
 import { CoverageCard } from './CoverageCard';
@@ -25,7 +24,8 @@ function Checks() {
   );
 }
 
-function RefineCards() {
+/** The checks, and what is chosen. */
+export function RefineCards() {
   const isAny = useIsChosen();
   return (
     <>
@@ -36,16 +36,3 @@ function RefineCards() {
     </>
   );
 }
-
-/** Lines are brought to the ink, nodes put right. */
-export const refine: Stage<'refine'> = {
-  id: 'refine',
-  label: 'Refine',
-  key: '3',
-  first: 'nodes',
-  cards: RefineCards,
-  progress(d) {
-    const { nodes } = tallyOfDrawing(d);
-    return nodes === 0 ? '–' : formatCount(nodes, 'node');
-  },
-};
