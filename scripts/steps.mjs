@@ -5,6 +5,7 @@ import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from '
 import { createServer } from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { compileAhead } from './compileAhead.mjs';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 const bin = (name) => path.join(root, 'node_modules', '.bin', name);
@@ -111,6 +112,7 @@ export function ensureBuilt() {
 export function buildAll() {
   say('Building');
   if (!makeComponentStyles() || !runTool('next', ['build'])) return false;
+  compileAhead(root);
   return run(process.execPath, ['scripts/jobs.mjs']);
 }
 
