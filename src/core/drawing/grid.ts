@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/point';
 import type { Item } from './item';
 import { mapItem, mapOutlines, mapped } from './items';
+import { packedNodesOf } from './packedNodes';
 import { factsOf } from './runFacts';
 import type { Line, Node, Run } from './schema';
 
@@ -27,6 +28,7 @@ export const nodesOnGrid = (nodes: readonly Node[]): readonly Node[] => mapped(n
 
 export const runsOnGrid = (runs: readonly Run[]): readonly Run[] =>
   mapped(runs, (r) => {
+    if (packedNodesOf(r)?.everyPlace(isOnGrid)) return r;
     const nodes = nodesOnGrid(r.nodes);
     return nodes === r.nodes ? r : { ...r, nodes };
   });

@@ -2,9 +2,10 @@ import { dequal } from 'dequal';
 import fc from 'fast-check';
 import { packed, unpackedItems } from '../formats/packed';
 import { wanderingDrawing } from '../test/drawings';
+import { lineOnGrid } from './grid';
 import { isLine } from './items';
 import { packedNodesOf } from './packedNodes';
-import { controlBox } from './run';
+import { controlBox, movedOnGrid, movedRuns } from './run';
 import type { Line, Node } from './schema';
 
 const place = fc.integer({ min: -900, max: 900 });
@@ -65,6 +66,33 @@ describe('a run whose nodes are packed', () => {
         expect(box).toEqual(controlBox(l));
       }),
     );
+  });
+
+  test('is moved as each of its nodes would be, to the byte, and stays packed', () => {
+    const step = fc.integer({ min: -(2 ** 30), max: 2 ** 30 }).map((n) => n / 2 ** 20);
+    const moves = fc.array(fc.record({ x: step, y: step }), { maxLength: 6 });
+    fc.assert(
+      fc.property(line, moves, (l, offsets) => {
+        const [packedOne, plainOne] = offsets.reduce<[Line['runs'], Line['runs']]>(
+          ([a, b], by) => [movedOnGrid(a, by), movedRuns(b, by)],
+          [come(l).runs, l.runs],
+        );
+        expect(packedNodesOf(packedOne[0])).toBeDefined();
+        expect(lineOnGrid({ runs: packedOne }).runs).toBe(packedOne);
+        expect(controlBox({ runs: packedOne })).toEqual(controlBox({ runs: plainOne }));
+        expect(JSON.stringify(packedOne)).toBe(JSON.stringify(plainOne));
+      }),
+    );
+  });
+
+  test('that does not lie on the grid is laid on it', () => {
+    const off = {
+      ...plain,
+      runs: [{ closed: false, nodes: [{ ...plain.runs[0].nodes[0], point: { x: 0.1, y: 2 } }] }],
+    };
+    const made = lineOnGrid(come(off));
+    expect(made).toEqual(lineOnGrid(off));
+    expect(made.runs[0].nodes[0].point.x).not.toBe(0.1);
   });
 
   test('is one that is not once it is another', () => {

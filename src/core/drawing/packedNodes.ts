@@ -1,4 +1,4 @@
-import type { Box } from '../geometry/point';
+import type { Box, Point } from '../geometry/point';
 import { nodeKinds } from './nodes';
 import type { Node, Run } from './schema';
 
@@ -51,7 +51,7 @@ export class NodeReader {
   }
 }
 
-/** Some nodes among many; made into objects when they are first asked for. */
+/** Some nodes among many, maybe moved; made into objects when they are first asked for. */
 export class PackedNodes {
   private nodes: readonly Node[] | null = null;
 
@@ -61,19 +61,26 @@ export class PackedNodes {
     private readonly number: number,
     private readonly node: number,
     readonly count: number,
+    private readonly byX = 0,
+    private readonly byY = 0,
   ) {}
+
+  /** The same nodes elsewhere: as exact as moving each of them, where their places and all offsets lie on the grid. */
+  moved({ x, y }: Point): PackedNodes {
+    return new PackedNodes(this.numbers, this.flags, this.number, this.node, this.count, this.byX + x, this.byY + y);
+  }
 
   unpacked(): readonly Node[] {
     return (this.nodes ??= this.made());
   }
 
   private made(): Node[] {
-    const { numbers, flags, count } = this;
+    const { numbers, flags, count, byX, byY } = this;
     const nodes = new Array<Node>(count);
     let at = this.number;
     for (let i = 0; i < count; i++) {
       const has = flags[this.node + i];
-      const point = { x: numbers[at++], y: numbers[at++] };
+      const point = { x: numbers[at++] + byX, y: numbers[at++] + byY };
       const into = has & HAS_IN ? { x: numbers[at++], y: numbers[at++] } : null;
       const out = has & HAS_OUT ? { x: numbers[at++], y: numbers[at++] } : null;
       const node = { point, in: into, out, kind: nodeKinds[has & KIND] };
@@ -84,12 +91,12 @@ export class PackedNodes {
 
   /** The box of their points and the ends of their handles. Written out, for it is done for very many at once. */
   box(): Box {
-    const { numbers, flags, node, count } = this;
+    const { numbers, flags, node, count, byX, byY } = this;
     let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
     let at = this.number;
     for (let i = node; i < node + count; i++) {
       const has = flags[i];
-      const [pointX, pointY] = [numbers[at], numbers[at + 1]];
+      const [pointX, pointY] = [numbers[at] + byX, numbers[at + 1] + byY];
       const places = 1 + (has & HAS_IN ? 1 : 0) + (has & HAS_OUT ? 1 : 0);
       for (let place = 0; place < places; place++) {
         const x = place === 0 ? pointX : pointX + numbers[at];
@@ -103,6 +110,20 @@ export class PackedNodes {
       if (has & HAS_RADIUS) at++;
     }
     return { minX, minY, maxX, maxY };
+  }
+
+  /** Whether all that says where they are passes: their points and handles, each way. */
+  everyPlace(passes: (v: number) => boolean): boolean {
+    const { numbers, flags, node, count } = this;
+    if (!passes(this.byX) || !passes(this.byY)) return false;
+    let at = this.number;
+    for (let i = node; i < node + count; i++) {
+      const has = flags[i];
+      const end = at + 2 + (has & HAS_IN ? 2 : 0) + (has & HAS_OUT ? 2 : 0);
+      for (; at < end; at++) if (!passes(numbers[at])) return false;
+      if (has & HAS_RADIUS) at++;
+    }
+    return true;
   }
 }
 
@@ -121,12 +142,12 @@ const nodesSide: PropertyDescriptor & ThisType<WithPacked> = {
 
 /** Something like `raw` whose nodes are these: in a drawing of very many lines those of most are not asked for at first. */
 export function withPackedNodes<T extends object>(raw: T, packed: PackedNodes): T {
-  const made = {};
+  const made = {} as T;
   Object.defineProperty(made, PACKED, { value: packed });
   for (const side in raw)
     if (side === 'nodes') Object.defineProperty(made, side, nodesSide);
-    else Object.assign(made, { [side]: raw[side] });
-  return made as T;
+    else made[side] = raw[side];
+  return made;
 }
 
 /** How many nodes a run has. */

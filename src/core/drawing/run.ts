@@ -4,7 +4,7 @@ import { splitAt, type Cubic } from '../geometry/cubic';
 import { cubicLength } from '../geometry/length';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, subtract, type Box, type Point } from '../geometry/point';
-import { packedNodesOf } from './packedNodes';
+import { packedNodesOf, withPackedNodes } from './packedNodes';
 import { factsOf } from './runFacts';
 import type { Line, Node, Run } from './schema';
 
@@ -64,8 +64,19 @@ function bodyReach(line: Line): number {
 }
 
 /** Runs moved as they are. */
-export const movedRuns = (runs: readonly Run[], by: Point): Run[] =>
-  runs.map((r) => ({ ...r, nodes: r.nodes.map((n): Node => ({ ...n, point: add(n.point, by) })) }));
+export const movedRuns = (runs: readonly Run[], by: Point): Run[] => runs.map((r) => movedRun(r, by));
+
+const movedRun = (r: Run, by: Point): Run => ({
+  ...r,
+  nodes: r.nodes.map((n): Node => ({ ...n, point: add(n.point, by) })),
+});
+
+/** The same for runs and an offset that lie on the grid: nodes that nobody has asked for stay packed. */
+export const movedOnGrid = (runs: readonly Run[], by: Point): Run[] =>
+  runs.map((r) => {
+    const packed = packedNodesOf(r);
+    return packed ? withPackedNodes(r, packed.moved(by)) : movedRun(r, by);
+  });
 
 /** A box that holds a line's body, found quickly: that of its points and handles, which its curve lies within. */
 export const bodyHull = (line: Line): Box => growBox(controlBox(line), bodyReach(line));

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { isOnGrid, lineOnGrid, pointOnGrid } from '../../drawing/grid';
 import type { Item } from '../../drawing/item';
 import { mapItem, mapOutlines } from '../../drawing/items';
-import { movedRuns } from '../../drawing/run';
+import { movedOnGrid } from '../../drawing/run';
 import { factsOf, keepMoved } from '../../drawing/runFacts';
 import type { Line } from '../../drawing/schema';
 import { idsSchema, offsetSchema } from '../../drawing/values';
@@ -49,7 +49,7 @@ function translated(item: Item, by: Point): Item {
 function lineMoved<L extends Pick<Line, 'id' | 'runs'>>(line: L, by: Point): L {
   const facts = factsOf(line.runs);
   if (!facts.onGrid && lineOnGrid(line) !== line) throw new ChangeError(`line ${line.id} is not on the grid`);
-  const runs = movedRuns(line.runs, by);
+  const runs = movedOnGrid(line.runs, by);
   keepMoved(facts, runs, by);
   return { ...line, runs };
 }
