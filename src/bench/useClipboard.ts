@@ -3,10 +3,14 @@
 import { useEffect, type RefObject } from 'react';
 import { bringIn } from './commands/desk';
 import type { BenchCanvas } from './canvas/benchCanvas';
+import { whenIdle } from './canvas/whenIdle';
 import { copied, cut, looksLikeSvg, paste } from './commands/clipboard';
-import { readyToRead } from './state/readingClipping';
+import { practiseReading, readyToRead } from './state/readingClipping';
 import type { Bench } from './state/store';
 import { isTyping } from './typing';
+
+/** What has to be done at once when a drawing is opened is done by then, ms. */
+const SETTLES = 4_000;
 
 /** Copy, cut and paste: lines as SVG, here and from anywhere; a picture that is pasted is brought in. */
 export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>): void {
@@ -45,6 +49,8 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
         bench.tell('What is on the clipboard is neither lines, an SVG nor a picture.');
       }
     };
+    let callOff = (): void => undefined;
+    const timer = setTimeout(() => (callOff = whenIdle(practiseReading)), SETTLES);
     window.addEventListener('keydown', keys, true);
     // Whoever comes back may have copied something elsewhere.
     window.addEventListener('focus', readyToRead);
@@ -52,6 +58,8 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
     document.addEventListener('cut', onCut);
     document.addEventListener('paste', onPaste);
     return () => {
+      clearTimeout(timer);
+      callOff();
       window.removeEventListener('keydown', keys, true);
       window.removeEventListener('focus', readyToRead);
       document.removeEventListener('copy', onCopy);
