@@ -1,4 +1,5 @@
 import { isFlat, isGroup, isLine } from '../drawing/items';
+import { nodesIn } from '../drawing/packedNodes';
 import type { Drawing, Item, Run } from '../drawing/schema';
 import type { Change } from './change';
 
@@ -61,7 +62,7 @@ function itemSize(item: Item | undefined): Size {
 
 const nodesOf = (runs: readonly Run[]): number => {
   let nodes = 0;
-  for (const run of runs) nodes += run.nodes.length;
+  for (const run of runs) nodes += nodesIn(run);
   return nodes;
 };
 
