@@ -1,24 +1,15 @@
 import { dequal } from 'dequal';
 import fc from 'fast-check';
 import { packed, unpackedItems } from '../formats/packed';
+import { anyNode } from '../test/anyNode';
 import { wanderingDrawing } from '../test/drawings';
 import { lineOnGrid } from './grid';
 import { isLine } from './items';
 import { packedNodesOf } from './packedNodes';
 import { controlBox, movedOnGrid, movedRuns } from './run';
-import type { Line, Node } from './schema';
+import type { Line } from './schema';
 
-const place = fc.integer({ min: -900, max: 900 });
-const offset = fc.record({ x: place, y: place }, { noNullPrototype: true });
-const node: fc.Arbitrary<Node> = fc
-  .record({
-    point: offset,
-    in: fc.option(offset),
-    out: fc.option(offset),
-    kind: fc.constantFrom<Node['kind']>('corner', 'smooth', 'even', 'flowing'),
-    radius: fc.option(fc.nat(50), { nil: undefined }),
-  })
-  .map(({ radius, ...rest }) => (radius === undefined ? rest : { ...rest, radius }));
+const node = anyNode(fc.integer({ min: -900, max: 900 }));
 const [plain] = wanderingDrawing(1, 2, 1).sheets[0].items.filter(isLine);
 const line: fc.Arbitrary<Line> = fc
   .array(

@@ -1,20 +1,11 @@
 import fc from 'fast-check';
 import { isGroup } from '../drawing/items';
-import { freshSheet, type Drawing, type Item, type Node } from '../drawing/schema';
+import { freshSheet, type Drawing, type Item } from '../drawing/schema';
+import { anyNode } from '../test/anyNode';
 import { wanderingDrawing } from '../test/drawings';
 import { isPacked, packed, unpacked } from './packed';
 
-const number = fc.double({ noNaN: true, noDefaultInfinity: true });
-const offset = fc.record({ x: number, y: number });
-const node: fc.Arbitrary<Node> = fc
-  .record({
-    point: offset,
-    in: fc.option(offset),
-    out: fc.option(offset),
-    kind: fc.constantFrom<Node['kind']>('corner', 'smooth', 'even', 'flowing'),
-    radius: fc.option(fc.double({ min: 0, max: 100, noNaN: true }), { nil: undefined }),
-  })
-  .map(({ radius, ...rest }) => (radius === undefined ? rest : { ...rest, radius }));
+const node = anyNode(fc.double({ noNaN: true, noDefaultInfinity: true }));
 
 const start = wanderingDrawing(1, 2, 1);
 const [plain] = start.sheets[0].items as [Item & { kind?: undefined }];
