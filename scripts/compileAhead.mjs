@@ -9,24 +9,24 @@ import path from 'node:path';
 
 const HINT = '//# allFunctionsCalledOnLoad\n';
 
-/** The files that a file asks for together, from the names that stand in it. */
-const askedIn = (text) =>
-  [...text.matchAll(/Promise\.all\(\[([^\]]{1,20000})\]/g)].flatMap(([, list]) =>
-    [...list.matchAll(/"(static\/chunks\/[^"]+\.js)"/g)].map(([, file]) => file),
-  );
+/** Where a file asks for several together, and where it starts a worker that loads several. */
+const TOGETHER = /Promise\.all\(\[([^\]]{1,20000})\]/g;
+const FOR_WORKERS = /turbopack-worker-[\w-]{1,40}\.js",\[([^\]]{1,20000})\]/g;
 
-/** The files that workers load, from the names that stand where these are started. */
-const workersIn = (text) =>
-  [...text.matchAll(/turbopack-worker-[\w-]{1,40}\.js",\[([^\]]{1,20000})\]/g)].flatMap(([, list]) =>
+/** The files that a built text lists in such places; the runtime, which all begin with, is not among them. */
+const listed = (text, places) =>
+  [...text.matchAll(places)].flatMap(([, list]) =>
     [...list.matchAll(/"(static\/chunks\/(?!turbopack-)[^"]+\.js)"/g)].map(([, file]) => file),
   );
 
 export function compileAhead(root) {
   const built = (file) => path.join(root, '.next', file);
   const { rootMainFiles } = JSON.parse(readFileSync(built('build-manifest.json'), 'utf8'));
-  const asked = rootMainFiles.flatMap((file) => askedIn(readFileSync(built(file), 'utf8')));
+  const asked = rootMainFiles.flatMap((file) => listed(readFileSync(built(file), 'utf8'), TOGETHER));
   const chunks = readdirSync(built('static/chunks')).filter((name) => name.endsWith('.js'));
-  const ofWorkers = new Set(chunks.flatMap((name) => workersIn(readFileSync(built(`static/chunks/${name}`), 'utf8'))));
+  const ofWorkers = new Set(
+    chunks.flatMap((name) => listed(readFileSync(built(`static/chunks/${name}`), 'utf8'), FOR_WORKERS)),
+  );
   const files = [...new Set([...rootMainFiles, ...asked])].filter((file) => !ofWorkers.has(file));
   for (const file of files) {
     const text = readFileSync(built(file), 'utf8');

@@ -3,7 +3,7 @@
 import { useEffect, type RefObject } from 'react';
 import { bringIn } from './commands/desk';
 import type { BenchCanvas } from './canvas/benchCanvas';
-import { whenIdle } from './canvas/whenIdle';
+import { whenIdleAfter } from './canvas/whenIdle';
 import { copied, cut, looksLikeSvg, paste } from './commands/clipboard';
 import { practiseReading, readyToRead } from './state/readingClipping';
 import type { Bench } from './state/store';
@@ -49,8 +49,7 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
         bench.tell('What is on the clipboard is neither lines, an SVG nor a picture.');
       }
     };
-    let callOff = (): void => undefined;
-    const timer = setTimeout(() => (callOff = whenIdle(practiseReading)), SETTLES);
+    const callOff = whenIdleAfter(SETTLES, practiseReading);
     window.addEventListener('keydown', keys, true);
     // Whoever comes back may have copied something elsewhere.
     window.addEventListener('focus', readyToRead);
@@ -58,7 +57,6 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
     document.addEventListener('cut', onCut);
     document.addEventListener('paste', onPaste);
     return () => {
-      clearTimeout(timer);
       callOff();
       window.removeEventListener('keydown', keys, true);
       window.removeEventListener('focus', readyToRead);

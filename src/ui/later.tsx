@@ -1,6 +1,7 @@
 'use client';
 
 import { lazy, Suspense, type ComponentType, type FunctionComponent } from 'react';
+import { askOnce } from './askOnce';
 
 /** So long is waited, ms, before what could not be had is asked for again. */
 const PAUSE = 1_500;
@@ -25,8 +26,7 @@ export type Later<P> = FunctionComponent<P> & { ahead(): void };
  * waits for it as well.
  */
 export function later<P extends object = object>(ask: () => Promise<ComponentType<P>>, height?: number): Later<P> {
-  let asked: Promise<ComponentType<P>> | null = null;
-  const come = (): Promise<ComponentType<P>> => (asked ??= had(ask));
+  const come = askOnce(() => had(ask));
   // React’s own type asks more of props than any component does.
   const Come = lazy(async () => ({ default: await come() })) as unknown as ComponentType<P>;
   const Shown = (props: P) =>

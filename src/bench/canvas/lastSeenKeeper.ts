@@ -1,6 +1,6 @@
 import { keepLastSeen } from '../state/lastSeen';
 import type { Bench } from '../state/store';
-import { whenIdle } from './whenIdle';
+import { whenIdleAfter } from './whenIdle';
 
 /** A page is kept as it is seen once nothing has changed for so long, ms. */
 const REST_MS = 1_500;
@@ -10,12 +10,10 @@ const SHARES = [1, 0.5, 0.25];
 
 /** Keeps the page as it is seen, without marks, for when it is opened again. Gives what ends that. */
 export function startKeepingSeen(bench: Bench, container: HTMLElement): () => void {
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let callOff: (() => void) | undefined;
+  let callOff = (): void => undefined;
   const later = (): void => {
-    clearTimeout(timer);
-    callOff?.();
-    timer = setTimeout(() => (callOff = whenIdle(() => void keep().catch(() => undefined))), REST_MS);
+    callOff();
+    callOff = whenIdleAfter(REST_MS, () => void keep().catch(() => undefined));
   };
   const keep = async (): Promise<void> => {
     const { id, preview, compare, lifted, peek, uncorrected, replay, solo } = bench.getState();
@@ -34,8 +32,7 @@ export function startKeepingSeen(bench: Bench, container: HTMLElement): () => vo
   later();
   return () => {
     stop();
-    clearTimeout(timer);
-    callOff?.();
+    callOff();
   };
 }
 

@@ -8,6 +8,14 @@ export function whenIdle(run: () => void): () => void {
   return () => cancelIdleCallback(handle);
 }
 
+/** The same so long from now, ms, or later. */
+export function whenIdleAfter(ms: number, run: () => void): () => void {
+  let callOff: () => void;
+  const timer = setTimeout(() => (callOff = whenIdle(run)), ms);
+  callOff = () => clearTimeout(timer);
+  return () => callOff();
+}
+
 /** Does something when what is being done is done; gives what calls it off. */
 export function whenDone(run: () => void): () => void {
   const timer = setTimeout(run, 0);

@@ -3,7 +3,7 @@
 import { Suspense, useDeferredValue, useEffect } from 'react';
 import { sheetOf } from '@/core/drawing/find';
 import { useBenchState, useBenchStateLater } from '../benchContext';
-import { whenIdle } from '../canvas/whenIdle';
+import { whenIdleAfter } from '../canvas/whenIdle';
 import { chosenSheets } from '../state/chosen';
 import type { Stage } from '../stages/stage';
 import { stageOf, stageTable } from '../stages/table';
@@ -35,13 +35,5 @@ export function Cards() {
 const SETTLES = 2_500;
 
 /** The cards of the other stages are asked for once there is time, so that they are there when they are gone to. */
-function readyCards(): () => void {
-  let callOff = (): void => undefined;
-  const timer = setTimeout(() => {
-    callOff = whenIdle(() => stageTable.forEach(({ cards }: Stage) => cards.ahead?.()));
-  }, SETTLES);
-  return () => {
-    clearTimeout(timer);
-    callOff();
-  };
-}
+const readyCards = (): (() => void) =>
+  whenIdleAfter(SETTLES, () => stageTable.forEach(({ cards }: Stage) => cards.ahead?.()));

@@ -7,18 +7,11 @@ import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect } from 'react';
 import { useChart } from '@/ui/useChart';
 import type { HandRecord } from '../../state/handRecord';
+import { stageTable } from '../table';
 import { minutes } from './minutes';
 
 echarts.use([BarChart, GridComponent, CanvasRenderer]);
 
-const STAGES = [
-  ['prepare', 'Prepare'],
-  ['trace', 'Trace'],
-  ['refine', 'Refine'],
-  ['ink', 'Ink'],
-  ['colour', 'Colour'],
-  ['deliver', 'Deliver'],
-] as const;
 const [WIDTH, HEIGHT] = [206, 112];
 
 /** A bar for each stage, as long as the time spent there. */
@@ -33,7 +26,7 @@ export function StageTimes({ stages }: Pick<HandRecord, 'stages'>) {
       yAxis: {
         type: 'category',
         inverse: true,
-        data: STAGES.map(([, label]) => label),
+        data: stageTable.map(({ label }) => label),
         axisLine: { show: false },
         axisTick: { show: false },
         axisLabel: font,
@@ -41,7 +34,7 @@ export function StageTimes({ stages }: Pick<HandRecord, 'stages'>) {
       series: [
         {
           type: 'bar',
-          data: STAGES.map(([id]) => stages[id] ?? 0),
+          data: stageTable.map(({ id }) => stages[id] ?? 0),
           itemStyle: { color: '#8a6a00', borderRadius: 2 },
           barCategoryGap: '30%',
           label: {
@@ -55,6 +48,6 @@ export function StageTimes({ stages }: Pick<HandRecord, 'stages'>) {
       ],
     });
   }, [chart, stages]);
-  const told = STAGES.map(([id, label]) => `${label} ${minutes(stages[id] ?? 0)}`).join(', ');
+  const told = stageTable.map(({ id, label }) => `${label} ${minutes(stages[id] ?? 0)}`).join(', ');
   return <div ref={host} role="img" aria-label={`Time at each stage: ${told}`} />;
 }
