@@ -71,20 +71,42 @@ export async function askPacked(id: string, mayBeAhead = false): Promise<PackedD
 }
 
 /** Changes, as JSON, after the revision that they were made on. */
-const postChanges = <T>(path: string, base: number, changes: readonly string[], after?: string): Promise<T> =>
+const postChanges = <T>(
+  path: string,
+  base: number,
+  changes: readonly string[],
+  { after, signal }: { after?: string | undefined; signal?: AbortSignal } = {},
+): Promise<T> =>
   ask<T>(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: `{"base":${base},${after === undefined ? '' : `"after":${JSON.stringify(after)},`}"changes":[${changes.join(',')}]}`,
+    signal: signal ?? null,
   });
 
-/** `after` is the change that made `base`, where that is known. */
-export const sendChanges = (
+/** So long an answer to changes is waited for, ms, and as much longer as they may be on their way over a slow line, characters a ms. */
+const PATIENCE = 40_000;
+const SLOW_LINE = 30;
+
+/**
+ * `after` is the change that made `base`, where that is known. A server that does not answer (a line can be cut without a word)
+ * counts as one that cannot be reached: the same changes can be sent again, they are made once.
+ */
+export async function sendChanges(
   id: string,
   base: number,
   changes: readonly string[],
   after?: string,
-): Promise<{ revision?: number }> => postChanges(`/api/drawings/${id}/changes`, base, changes, after);
+): Promise<{ revision?: number }> {
+  const given = new AbortController();
+  const length = changes.reduce((n, text) => n + text.length, 0);
+  const timer = setTimeout(() => given.abort(), PATIENCE + length / SLOW_LINE);
+  try {
+    return await postChanges(`/api/drawings/${id}/changes`, base, changes, { after, signal: given.signal });
+  } finally {
+    clearTimeout(timer);
+  }
+}
 
 /** The changes before a revision, as many as are read at once, or at most so many. */
 export const changesBefore = (

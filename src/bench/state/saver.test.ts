@@ -73,6 +73,24 @@ test('an answer that is lost does not make a change twice', async () => {
   expect(server.journal).toEqual([a.id, b.id]);
 });
 
+test('a server that takes a change and never answers is asked again after a while; the change is made once', async () => {
+  const { setTimeout: later } = globalThis;
+  const timers = jest
+    .spyOn(globalThis, 'setTimeout')
+    .mockImplementation(((run: () => void, ms = 0) => later(run, ms > 30_000 ? 20 : ms)) as typeof setTimeout);
+  const saver = newSaver();
+  server.mode = 'silent';
+  const [a, b] = changes(2);
+  saver.push(a);
+  await until(() => states.at(-1)?.kind === 'waiting');
+  expect(server.journal).toEqual([a.id]);
+  timers.mockRestore();
+  server.mode = 'up';
+  saver.push(b);
+  await until(() => states.at(-1)?.kind === 'saved');
+  expect(server.journal).toEqual([a.id, b.id]);
+});
+
 test('what the server refuses is kept as a drawing of its own, all of it', async () => {
   server.journal = ['someone-else'];
   const saver = newSaver();

@@ -7,7 +7,7 @@ const refusal = (status: number, more: object = {}): Response =>
 export class FakeServer {
   journal: string[] = [];
   aside: string[][] = [];
-  mode: 'up' | 'down' | 'answer lost' | 'broken' | 'empty answer' | 'busy' = 'up';
+  mode: 'up' | 'down' | 'answer lost' | 'broken' | 'empty answer' | 'busy' | 'silent' = 'up';
   requests = 0;
   /** The longest body that is taken. */
   mostBytes = Infinity;
@@ -53,6 +53,8 @@ export class FakeServer {
     if (base + known !== this.journal.length) return refusal(409, { revision: this.journal.length });
     this.journal.push(...ids.slice(known));
     if (this.mode === 'answer lost') throw new TypeError('connection lost');
+    if (this.mode === 'silent')
+      await new Promise((_, reject) => init.signal?.addEventListener('abort', () => reject(new Error('called off'))));
     return Response.json({ revision: this.journal.length });
   };
 
