@@ -101,9 +101,12 @@ test('a line is swelled by a pull, on both sides and on one; its marks move alon
   expect((await line(hand, 'a')).marks).toBeUndefined();
   const undo = page.getByRole('button', { name: 'Undo' });
   // Back to what the line was when it was opened; laying it can be undone as well.
-  while ((await undo.getAttribute('title')) !== 'Undo: Draw line') {
+  const save = page.locator('.save');
+  await hand.saved();
+  for (let n = Number(/\d+/.exec((await save.textContent())!)![0]); ; n++) {
+    if ((await undo.getAttribute('title')) === 'Undo: Draw line') break;
     await page.keyboard.press('Control+z');
-    await page.waitForTimeout(30);
+    await expect(save).toHaveText(`saved, change ${n + 1}`);
   }
   expect(await line(hand, 'a')).toEqual(level('a', 200));
 });

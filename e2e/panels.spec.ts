@@ -185,27 +185,3 @@ test('the page: its size in units and arithmetic, its resolution, and undo', asy
   await page.keyboard.press('Control+z');
   expect((await hand.saved()).page).toMatchObject({ width: 800, dpi: 96 });
 });
-
-test('cards that the server cannot give just now come when it can; the hand goes on', async ({ page, request }) => {
-  let away = false;
-  let refused = 0;
-  await page.route(/\/_next\/static\/chunks\/.*\.js/, (route) => {
-    if (!away) return route.continue();
-    refused++;
-    return route.abort();
-  });
-  const hand = await BenchHand.open(page, await makeDrawing(request));
-  away = true;
-  await page.keyboard.press('6');
-  await expect.poll(() => refused, { timeout: 10_000 }).toBeGreaterThan(0);
-  await expect(page.getByRole('button', { name: 'Save SVG' })).toHaveCount(0);
-  await page.keyboard.press('2');
-  await page.getByRole('toolbar', { name: 'Tools' }).getByRole('button', { name: /Pen$/ }).click();
-  await hand.click({ x: 100, y: 100 });
-  await hand.click({ x: 300, y: 200 });
-  await page.keyboard.press('Enter');
-  expect(await hand.lines()).toHaveLength(1);
-  away = false;
-  await page.keyboard.press('6');
-  await expect(page.getByRole('button', { name: 'Save SVG' })).toBeVisible({ timeout: 15_000 });
-});

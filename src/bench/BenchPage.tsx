@@ -7,6 +7,7 @@ import { createStore } from 'zustand/vanilla';
 import { BenchProvider, usePreference } from './benchContext';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { Cards } from './panels/Cards';
+import { FailsAlone } from './panels/FailsAlone';
 import { KeysDialog } from './panels/KeysDialog';
 import { MessageBar } from './panels/MessageBar';
 import { PageView } from './panels/PageView';
@@ -87,19 +88,31 @@ function BenchFrame({ bench, ...ways }: Exits & { bench: Bench }) {
   return (
     <div className={`bench${folded.left ? ' fold-left' : ''}${folded.right ? ' fold-right' : ''}`}>
       {isAround && <SkipLinks />}
-      {isAround ? <TopBar showKeys={showKeys} /> : <header className="top-bar" />}
+      {isAround ? (
+        <FailsAlone what="The bar above" at="top">
+          <TopBar showKeys={showKeys} />
+        </FailsAlone>
+      ) : (
+        <header className="top-bar" />
+      )}
       <aside className="left" aria-label="Sheets and references">
         {isAround && (
-          <>
+          <FailsAlone what="The list of sheets">
             <SheetsPanel />
             <Shelf />
-          </>
+          </FailsAlone>
         )}
       </aside>
       <PageView isAround={isAround} canvas={canvas} onCanvas={keepCanvas} onHints={showHints} onKey={key} />
       {isAround ? <Cards /> : <aside className="cards" aria-label="Figures and settings" />}
       {isAround && <MessageBar {...ways} />}
-      {isAround ? <Tray hints={hints} onKey={key} /> : <footer className="tray-bar" />}
+      {isAround ? (
+        <FailsAlone what="The tray" at="tray">
+          <Tray hints={hints} onKey={key} />
+        </FailsAlone>
+      ) : (
+        <footer className="tray-bar" />
+      )}
       {isAround && (
         <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} startWalk={() => startWalk(bench)} />
       )}

@@ -28,8 +28,18 @@ export function useBenchStateLater<T>(part: (s: BenchState) => T, when: 'soon' |
   const bench = useBench();
   const [shown, show] = useState(() => part(bench.getState()));
   const look = useEffectEvent(() => {
-    const now = part(bench.getState());
-    if (now !== shown) startTransition(() => show(() => now));
+    let next: () => T;
+    try {
+      const now = part(bench.getState());
+      if (now === shown) return;
+      next = () => now;
+    } catch (error) {
+      // It is thrown where it is drawn: there it fails alone.
+      next = () => {
+        throw error;
+      };
+    }
+    startTransition(() => show(next));
   });
   useEffect(() => {
     look();

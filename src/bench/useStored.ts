@@ -12,11 +12,20 @@ export function useStored<S, T>(store: Pick<StoreApi<S>, 'getState' | 'subscribe
   const [, drawAnew] = useReducer((n: number) => n + 1, 0);
   const shown = part(store.getState());
   const look = useEffectEvent(() => {
-    if (!Object.is(part(store.getState()), shown)) drawAnew();
+    if (!holds(() => Object.is(part(store.getState()), shown))) drawAnew();
   });
   useEffect(() => {
     look();
     return store.subscribe(() => look());
   }, [store]);
   return shown;
+}
+
+/** Whether something holds; not where that cannot be told: it fails once more when it is drawn, and there it fails alone. */
+function holds(is: () => boolean): boolean {
+  try {
+    return is();
+  } catch {
+    return false;
+  }
 }

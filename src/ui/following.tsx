@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useEffectEvent, useLayoutEffect, useRef } from 'react';
+import { alone } from './alone';
 
 /** A value that may change with every move of a hand. */
 export type Following<T> = { subscribe(listener: () => void): () => void; now(): T };
@@ -13,7 +14,7 @@ function withFrame(task: () => void): void {
     requestAnimationFrame(() => {
       const tasks = [...waiting];
       waiting.clear();
-      tasks.forEach((f) => f());
+      tasks.forEach(alone);
     });
   waiting.add(task);
 }

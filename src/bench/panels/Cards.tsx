@@ -7,6 +7,7 @@ import { whenIdleAfter } from '../canvas/whenIdle';
 import { chosenSheets } from '../state/chosen';
 import type { Stage } from '../stages/stage';
 import { stageOf, stageTable } from '../stages/table';
+import { FailsAlone } from './FailsAlone';
 
 /** The right side: what is chosen, what it measures, what can be set. */
 export function Cards() {
@@ -24,9 +25,11 @@ export function Cards() {
         {stage.heading ?? (count === 0 ? 'Sheet' : count === 1 ? 'Line' : 'Lines')}{' '}
         <span>{stage.heading ? '' : place}</span>
       </h2>
-      <Suspense fallback={null}>
-        <stage.cards />
-      </Suspense>
+      <FailsAlone what="The cards">
+        <Suspense fallback={null}>
+          <stage.cards />
+        </Suspense>
+      </FailsAlone>
     </aside>
   );
 }

@@ -7,6 +7,7 @@ import { useBench, useBenchState } from '../benchContext';
 import { bringIn, showPage } from '../commands/desk';
 import type { Hint } from '../tools/tool';
 import { DifferencesPill } from './DifferencesPill';
+import { FailsAlone } from './FailsAlone';
 import { FoldTab } from './FoldTab';
 import { HandBar } from './HandBar';
 import { IntoPill } from './IntoPill';
@@ -76,7 +77,7 @@ export function PageView({ isAround, canvas, onCanvas, onHints, onKey }: Props) 
       />
       {squinting && <SquintFilter />}
       {isAround && (
-        <>
+        <FailsAlone what="What lies over the page" at="over-page">
           <ZoomPill canvas={canvas} />
           {stage !== 'prepare' && <LooksPill />}
           <IntoPill />
@@ -87,7 +88,7 @@ export function PageView({ isAround, canvas, onCanvas, onHints, onKey }: Props) 
           {hasReference && <PeekPill />}
           <FoldTab side="left" />
           <FoldTab side="right" />
-        </>
+        </FailsAlone>
       )}
     </main>
   );

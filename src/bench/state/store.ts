@@ -7,6 +7,7 @@ import type { Edit } from '@/core/change/edit';
 import { drawnBehind, drawnInside } from '@/core/edits/drawnInto';
 import { beyondBounds } from '@/core/change/bounds';
 import { refusalOf } from '@/core/change/refusal';
+import { alone } from '@/ui/alone';
 import type { StageId } from '../stages/table';
 import { FollowersUnderHand, type FollowingElsewhere } from './followersUnderHand';
 import { LettingGo } from './lettingGo';
@@ -82,7 +83,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     ...plainlySeen,
     ...freshWork(stage, desk),
   }));
-  const { getState: get, setState: set } = store;
+  const { getState: get, setState: set, subscribe } = store;
 
   const make = (change: Change): Drawing => {
     const before = get().drawing;
@@ -92,7 +93,7 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
     const why = beyondBounds(before, after, change);
     if (why) throw new ChangeError(why);
     const made: Made = { change, before, after, touched: touchedItems(change) };
-    for (const hear of listeners) hear(made);
+    for (const hear of listeners) alone(() => hear(made));
     return after;
   };
   /** An edit as the change that it is to become; null where there is none, or none that can be kept, which is told. */
@@ -151,6 +152,9 @@ export function createBench(opening: Opening, desk: readonly DeskStage[] = []): 
   });
 
   const bench: Bench = Object.assign(store, {
+    // One who hears of it and fails keeps no other from hearing, and no change from being made.
+    subscribe: (listener: (s: BenchState, before: BenchState) => void) =>
+      subscribe((s, before) => alone(() => listener(s, before))),
     commit(asked: Edit, chosen?: Iterable<string> | null, nothing?: string): Change | null {
       lettingGo.finish();
       const change = changeFor(asked, nothing);
