@@ -1,5 +1,5 @@
 import type { FromPainter, ToPainter } from '@/workers/tileProtocol';
-import { whenIdle } from './whenIdle';
+import { whenIdle, whenSeen } from './whenIdle';
 
 const CORES = globalThis.navigator?.hardwareConcurrency || 1;
 const COUNT = Math.min(2, CORES);
@@ -23,9 +23,9 @@ export class Painters {
   private early: FromPainter[] = [];
   private listener: Listener | null = null;
   private lastWish: Extract<ToPainter, { kind: 'want' }> | null = null;
-  /** What the second is told when it is woken; null where it is told at once. */
-  private later: ToPainter[] | null = FIRST < COUNT ? [] : null;
-  private stopWaking: (() => void) | null = null;
+  /** What each is told later on; null where it is told at once. The second is woken for it. */
+  private readonly later: [ToPainter[] | null, ToPainter[] | null] = [null, FIRST < COUNT ? [] : null];
+  private readonly callOff: (() => void)[] = [];
 
   constructor() {
     while (this.workers.length < FIRST) this.start();
@@ -93,36 +93,43 @@ export class Painters {
   }
 
   /**
-   * What comes next is much to paint, without haste: where there are few cores just one begins with it, and the other when the
-   * page has time for it.
+   * What comes next is much to paint, without haste: where there are few cores one begins with it once the page itself has
+   * been seen, and the other when the page has time for it.
    */
   oneByOne(): void {
-    if (CORES > 2 || this.later) return;
-    this.later = [];
-    this.stopWaking = whenIdle(() => this.wake());
+    if (CORES > 2) return;
+    if (!this.later[0]) this.callOff[0] = whenSeen(() => this.goOn(0));
+    if (!this.later[1]) this.callOff[1] = whenIdle(() => this.wake());
+    this.later[0] ??= [];
+    this.later[1] ??= [];
   }
 
-  /** The second begins, or goes on, with all that it was not told. */
+  /** Both go on with all that they were not told; the second begins, if it has not yet. */
   wake(): void {
-    const told = this.later;
-    if (!told) return;
-    this.later = null;
     const isNew = this.workers.length < COUNT;
     if (isNew) this.start();
-    for (const message of told) this.send(1, message);
+    this.goOn(0);
+    this.goOn(1);
     if (isNew && this.lastWish) this.want(this.lastWish);
+  }
+
+  private goOn(i: 0 | 1): void {
+    const told = this.later[i] ?? [];
+    this.later[i] = null;
+    for (const message of told) this.send(i, message);
   }
 
   /** Whether the tiles show all that was told up to a number. */
   shows = (order: number): boolean => this.caughtUp.every((o) => o >= order);
 
   end(): void {
-    this.stopWaking?.();
+    for (const stop of this.callOff) stop();
     for (const worker of this.workers) worker.terminate();
   }
 
   private send(i: number, message: ToPainter): void {
-    if (i > 0 && this.later) this.later.push(message);
+    const later = this.later[i];
+    if (later) later.push(message);
     else postTo(this.workers[i], message);
   }
 

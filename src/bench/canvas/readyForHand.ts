@@ -1,3 +1,4 @@
+import { sizeOf } from '@/core/change/bounds';
 import { itemsOnGrid } from '@/core/drawing/grid';
 import type { Bench } from '../state/store';
 import type { Picking } from './picking';
@@ -12,5 +13,6 @@ export function readyForHand(bench: Bench, picking: Picking): () => void {
     const { drawing } = bench.getState();
     picking.prepare(drawing);
     for (const { items } of drawing.sheets) itemsOnGrid(items);
+    sizeOf(drawing);
   });
 }

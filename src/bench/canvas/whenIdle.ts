@@ -21,3 +21,27 @@ export function whenDone(run: () => void): () => void {
   const timer = setTimeout(run, 0);
   return () => clearTimeout(timer);
 }
+
+/** A page that is hidden has no frames, ms. */
+const NO_FRAME = 250;
+
+/** Does something when the next frame has been painted, or where there is none; gives what calls it off. */
+export function whenSeen(run: () => void): () => void {
+  if (typeof requestAnimationFrame === 'undefined') return whenDone(run);
+  let isOver = false;
+  let timer = setTimeout(once, NO_FRAME);
+  const frame = requestAnimationFrame(() => {
+    if (!isOver) timer = setTimeout(once, 0);
+  });
+  function once(): void {
+    if (isOver) return;
+    callOff();
+    run();
+  }
+  function callOff(): void {
+    isOver = true;
+    clearTimeout(timer);
+    cancelAnimationFrame(frame);
+  }
+  return callOff;
+}

@@ -1,6 +1,7 @@
 import type { Change } from '@/core';
-import { changeText } from '@/core/change/changeText';
+import { changeText, LONG_TEXT } from '@/core/change/changeText';
 import { upgradedChange } from '@/core/change/upgradeChange';
+import { whenSeen } from '../canvas/whenIdle';
 import { ApiError, keepAside, sendChanges } from './api';
 import { rememberAside } from './asides';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
@@ -50,6 +51,8 @@ export class Batches {
     for (;;) {
       const batch = this.next(queue);
       await Promise.all(batch.map((b) => b.key));
+      // To hand on a long one takes as long as some frames do: what it does is seen first.
+      if (batch.some((b) => b.text.length > LONG_TEXT)) await new Promise<void>(whenSeen);
       try {
         return { answer: await by(batch), sent: batch.length };
       } catch (error) {
