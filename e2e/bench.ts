@@ -98,6 +98,15 @@ export class BenchHand {
     await this.page.mouse.up();
   }
 
+  /** Pastes a text, as the system would. */
+  async paste(text: string): Promise<void> {
+    await this.page.evaluate((t) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', t);
+      document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+    }, text);
+  }
+
   /** Waits until all is saved, and gives the drawing from the server. */
   async saved(): Promise<Drawing> {
     await expect(this.page.locator('.save')).toHaveAttribute('data-save', 'saved');

@@ -122,11 +122,7 @@ for (const sheet of ['upper', 'lower'])
     });
     await page.locator(`[data-sheet="${sheet}"] .name`).click();
     const before = await paintedHash(page);
-    await page.evaluate((text) => {
-      const data = new DataTransfer();
-      data.setData('text/plain', text);
-      document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
-    }, svg);
+    await hand.paste(svg);
     await expect.poll(async () => (await hand.lines()).length).toBe(510);
     await page.keyboard.press('Escape');
     await expect.poll(() => paintedHash(page)).not.toBe(before);
@@ -158,11 +154,7 @@ test('very many that are pasted are seen before any tile shows them', async ({ p
       if (!('kind' in message)) tell.call(this, message, ...more);
     } as typeof tell;
   });
-  await page.evaluate((text) => {
-    const data = new DataTransfer();
-    data.setData('text/plain', text);
-    document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
-  }, svg);
+  await hand.paste(svg);
   await expect.poll(async () => (await hand.lines()).length).toBe(601);
   const [pasted] = (await hand.lines()).slice(1);
   const { y } = pasted.runs[0].nodes[0].point;

@@ -116,23 +116,17 @@ test('an SVG is pasted with its gradients and pictures; what is none is refused 
 }) => {
   const id = await bringIn(page, 'badge.svg', badge);
   const read = async () => (await (await request.get(`/api/drawings/${id}`)).json()).drawing;
-  await BenchHand.open(page, id, { view: { scale: 2, x: 60, y: 60 } });
-  const paste = (text: string) =>
-    page.evaluate((t) => {
-      const data = new DataTransfer();
-      data.setData('text/plain', t);
-      document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
-    }, text);
+  const hand = await BenchHand.open(page, id, { view: { scale: 2, x: 60, y: 60 } });
   const gradients = (await read()).gradients.length;
   const picture = svgFeatures.find(([name]) => name === 'picture in a clip')![1];
   const radial = svgFeatures.find(([name]) => name === 'radial turned')![1];
-  await paste(picture);
+  await hand.paste(picture);
   await expect.poll(async () => JSON.stringify((await read()).sheets), { timeout: 15_000 }).toContain('"picture"');
-  await paste(radial);
+  await hand.paste(radial);
   await expect.poll(async () => (await read()).gradients.length, { timeout: 15_000 }).toBe(gradients + 1);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await read()).gradients.length).toBe(gradients);
-  await paste('<svg xmlns="http://www.w3.org/2000/svg"><path d="');
+  await hand.paste('<svg xmlns="http://www.w3.org/2000/svg"><path d="');
   await expect(page.getByText(/This cannot be pasted/)).toBeVisible();
 });
 

@@ -18,11 +18,7 @@ test('what a drawing cannot hold is refused when it is made, with words, and wor
     tool: 'select',
   });
   const far = '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L90000000 5" stroke="#000"/></svg>';
-  await page.evaluate((text) => {
-    const data = new DataTransfer();
-    data.setData('text/plain', text);
-    document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
-  }, far);
+  await hand.paste(far);
   await expect(told(page)).toContainText('further out than a drawing reaches');
   await page.keyboard.press('Control+a');
   for (let i = 0; i < 22; i++) await page.keyboard.press('Shift+g');
