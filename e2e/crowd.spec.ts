@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { firstStyle, writeSvg, type Drawing, type Line } from '../src/core';
+import { firstStyle, writeSvg, type Line } from '../src/core';
 import { allLines } from '../src/core/drawing/items';
 import { movedRuns } from '../src/core/drawing/run';
 import { wanderingDrawing } from '../src/core/test/drawings';
@@ -145,7 +145,7 @@ test('very many that are pasted are seen before any tile shows them', async ({ p
   const many = Array.from({ length: 600 }, (_, i) =>
     bar(`m${i}`, [60, 60 + i * 0.5], [500, 60 + i * 0.5], '#c03030', 4),
   );
-  const { drawing } = (await (await page.request.get(`/api/drawings/${hand.id}`)).json()) as { drawing: Drawing };
+  const drawing = await hand.saved();
   const svg = writeSvg({ ...drawing, sheets: [{ ...drawing.sheets[0], items: many }] });
   // The painters hear of nothing from now on.
   await page.evaluate(() => {
@@ -156,11 +156,10 @@ test('very many that are pasted are seen before any tile shows them', async ({ p
   });
   await hand.paste(svg);
   await expect.poll(async () => (await hand.lines()).length).toBe(601);
-  const [pasted] = (await hand.lines()).slice(1);
-  const { y } = pasted.runs[0].nodes[0].point;
+  const { x, y } = (await hand.lines())[1].runs[0].nodes[0].point;
   for (const [dx, colour] of [
     [220, RED],
     [-20, [255, 254, 251]],
   ] as const)
-    await becomes(hand, { x: pasted.runs[0].nodes[0].point.x + dx, y: y + 200 }, [...colour]).toBe(true);
+    await becomes(hand, { x: x + dx, y: y + 200 }, [...colour]).toBe(true);
 });

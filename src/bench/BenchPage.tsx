@@ -1,9 +1,9 @@
 'use client';
 
-import { Button, Result } from 'antd';
 import { useRouter } from 'next/navigation';
 import { useCallback, useDeferredValue, useLayoutEffect, useRef, useState } from 'react';
 import { createStore } from 'zustand/vanilla';
+import { NotShown } from '@/ui/NotShown';
 import { BenchProvider, usePreference } from './benchContext';
 import type { BenchCanvas } from './canvas/benchCanvas';
 import { Cards } from './panels/Cards';
@@ -43,23 +43,13 @@ export default function BenchPage({ id }: { id: string }) {
   const session = useSession(id, router.push);
   if (session.state === 'opening') return null;
   if (session.state === 'failed') {
-    return (
-      <Result
-        status={session.missing ? '404' : 'warning'}
-        title={session.missing ? 'There is no such drawing' : 'The drawing cannot be opened just now'}
-        subTitle={session.missing ? 'It may have been deleted for good.' : `${session.why} Nothing is lost.`}
-        extra={[
-          ...(session.missing
-            ? []
-            : [
-                <Button key="again" type="primary" onClick={session.again}>
-                  Try again
-                </Button>,
-              ]),
-          <Button key="home" href="/">
-            All drawings
-          </Button>,
-        ]}
+    return session.missing ? (
+      <NotShown isMissing title="There is no such drawing" why="It may have been deleted for good." />
+    ) : (
+      <NotShown
+        title="The drawing cannot be opened just now"
+        why={`${session.why} Nothing is lost.`}
+        again={session.again}
       />
     );
   }

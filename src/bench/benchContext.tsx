@@ -2,7 +2,7 @@
 
 import { createContext, startTransition, useContext, useEffect, useEffectEvent, useState } from 'react';
 import type { Following } from '@/ui/following';
-import { whenDone, whenIdle } from './canvas/whenIdle';
+import { whenDone, whenIdle } from '@/ui/whenIdle';
 import { preferences, type Preferences } from './state/preferences';
 import type { Bench, BenchState } from './state/store';
 import { useStored } from './useStored';

@@ -3,7 +3,7 @@
 import { useEffect, type RefObject } from 'react';
 import { bringIn } from './commands/desk';
 import type { BenchCanvas } from './canvas/benchCanvas';
-import { whenIdleAfter } from './canvas/whenIdle';
+import { whenIdleAfter } from '@/ui/whenIdle';
 import { copied, cut, looksLikeSvg, paste } from './commands/clipboard';
 import { practiseReading, readyToRead } from './state/readingClipping';
 import type { Bench } from './state/store';

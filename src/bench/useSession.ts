@@ -16,7 +16,7 @@ import { loadSession, storeSession } from './state/session';
 import { createBench, type Bench } from './state/store';
 import { giveAgain as sendAgain, lookBack, type WentBack } from './state/wentBack';
 import { askPicturesAhead } from './canvas/plainPictures';
-import { whenIdle } from './canvas/whenIdle';
+import { whenIdle } from '@/ui/whenIdle';
 import { desk } from './stages/desk';
 import { isStage, stageOf } from './stages/table';
 import { toolsOf } from './tools/registry';

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { askBench } from '@/bench/askBench';
-import { whenIdle } from '@/bench/canvas/whenIdle';
+import { whenIdle } from '@/ui/whenIdle';
 import { askJson, packageHref, sendPackage } from '@/bench/state/api';
 import { forgetLastSeen } from '@/bench/state/lastSeen';
 import { prefer, preferences } from '@/bench/state/preferences';

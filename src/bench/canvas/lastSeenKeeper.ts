@@ -1,6 +1,6 @@
 import { keepLastSeen } from '../state/lastSeen';
 import type { Bench } from '../state/store';
-import { whenIdleAfter } from './whenIdle';
+import { whenIdleAfter } from '@/ui/whenIdle';
 
 /** A page is kept as it is seen once nothing has changed for so long, ms. */
 const REST_MS = 1_500;

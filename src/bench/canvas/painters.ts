@@ -1,5 +1,5 @@
 import type { FromPainter, ToPainter } from '@/workers/tileProtocol';
-import { whenIdle, whenSeen } from './whenIdle';
+import { whenIdle, whenSeen } from '@/ui/whenIdle';
 
 const CORES = globalThis.navigator?.hardwareConcurrency || 1;
 const COUNT = Math.min(2, CORES);

@@ -2,7 +2,7 @@ import { sizeOf } from '@/core/change/bounds';
 import { itemsOnGrid } from '@/core/drawing/grid';
 import type { Bench } from '../state/store';
 import type { Picking } from './picking';
-import { whenIdle } from './whenIdle';
+import { whenIdle } from '@/ui/whenIdle';
 
 /**
  * What the first press and the first drag ask of very many lines, worked out before there is a hand to wait for it. Gives

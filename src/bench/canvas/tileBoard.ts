@@ -8,7 +8,7 @@ import type { Size, View } from '../state/view';
 import { LayerTiles } from './layerTiles';
 import { takePainters } from './painters';
 import { shownTiles, wantedTiles } from './wantedTiles';
-import { whenIdle } from './whenIdle';
+import { whenIdle } from '@/ui/whenIdle';
 
 /** Painted tiles of one scale (device pixels a page unit). */
 type Layer = { scale: number; tiles: Map<string, { column: number; row: number; bitmap: ImageBitmap }> };

@@ -3,7 +3,7 @@
 import { Suspense, useDeferredValue, useEffect } from 'react';
 import { sheetOf } from '@/core/drawing/find';
 import { useBenchState, useBenchStateLater } from '../benchContext';
-import { whenIdleAfter } from '../canvas/whenIdle';
+import { whenIdleAfter } from '@/ui/whenIdle';
 import { chosenSheets } from '../state/chosen';
 import type { Stage } from '../stages/stage';
 import { stageOf, stageTable } from '../stages/table';

@@ -70,43 +70,29 @@ export async function askPacked(id: string, mayBeAhead = false): Promise<PackedD
   return { about, bytes: await response.arrayBuffer() };
 }
 
-/** Changes, as JSON, after the revision that they were made on. */
-const postChanges = <T>(
-  path: string,
-  base: number,
-  changes: readonly string[],
-  { after, signal }: { after?: string | undefined; signal?: AbortSignal } = {},
-): Promise<T> =>
-  ask<T>(path, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: `{"base":${base},${after === undefined ? '' : `"after":${JSON.stringify(after)},`}"changes":[${changes.join(',')}]}`,
-    signal: signal ?? null,
-  });
-
 /** So long an answer to changes is waited for, ms, and as much longer as they may be on their way over a slow line, characters a ms. */
 const PATIENCE = 40_000;
 const SLOW_LINE = 30;
 
 /**
- * `after` is the change that made `base`, where that is known. A server that does not answer (a line can be cut without a word)
- * counts as one that cannot be reached: the same changes can be sent again, they are made once.
+ * Changes, as JSON, after the revision that they were made on. A server that does not answer (a line can be cut without a word)
+ * counts as one that cannot be reached.
  */
-export async function sendChanges(
+function postChanges<T>(path: string, base: number, changes: readonly string[], after?: string): Promise<T> {
+  const body = `{"base":${base},${after === undefined ? '' : `"after":${JSON.stringify(after)},`}"changes":[${changes.join(',')}]}`;
+  const given = new AbortController();
+  const timer = setTimeout(() => given.abort(), PATIENCE + body.length / SLOW_LINE);
+  const headers = { 'content-type': 'application/json' };
+  return ask<T>(path, { method: 'POST', headers, body, signal: given.signal }).finally(() => clearTimeout(timer));
+}
+
+/** `after` is the change that made `base`, where that is known. The same changes can be sent again: they are made once. */
+export const sendChanges = (
   id: string,
   base: number,
   changes: readonly string[],
   after?: string,
-): Promise<{ revision?: number }> {
-  const given = new AbortController();
-  const length = changes.reduce((n, text) => n + text.length, 0);
-  const timer = setTimeout(() => given.abort(), PATIENCE + length / SLOW_LINE);
-  try {
-    return await postChanges(`/api/drawings/${id}/changes`, base, changes, { after, signal: given.signal });
-  } finally {
-    clearTimeout(timer);
-  }
-}
+): Promise<{ revision?: number }> => postChanges(`/api/drawings/${id}/changes`, base, changes, after);
 
 /** The changes before a revision, as many as are read at once, or at most so many. */
 export const changesBefore = (

@@ -1,7 +1,7 @@
 import type { Drawing } from '@/core';
 import { allFlats } from '@/core/edits/flats';
 import type { FollowersWorker } from '@/workers/followers.worker';
-import { whenIdle } from '../canvas/whenIdle';
+import { whenIdle } from '@/ui/whenIdle';
 import { LazyWorker } from './lazyWorker';
 import type { Bench } from './store';
 

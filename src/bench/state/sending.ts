@@ -1,7 +1,7 @@
 import type { Change } from '@/core';
 import { changeText, LONG_TEXT } from '@/core/change/changeText';
 import { upgradedChange } from '@/core/change/upgradeChange';
-import { whenSeen } from '../canvas/whenIdle';
+import { whenSeen } from '@/ui/whenIdle';
 import { ApiError, keepAside, sendChanges } from './api';
 import { rememberAside } from './asides';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';

@@ -28,20 +28,17 @@ const NO_FRAME = 250;
 /** Does something when the next frame has been painted, or where there is none; gives what calls it off. */
 export function whenSeen(run: () => void): () => void {
   if (typeof requestAnimationFrame === 'undefined') return whenDone(run);
-  let isOver = false;
-  let timer = setTimeout(once, NO_FRAME);
+  let timer = setTimeout(seen, NO_FRAME);
   const frame = requestAnimationFrame(() => {
-    if (!isOver) timer = setTimeout(once, 0);
+    clearTimeout(timer);
+    timer = setTimeout(seen, 0);
   });
-  function once(): void {
-    if (isOver) return;
-    callOff();
+  function seen(): void {
+    cancelAnimationFrame(frame);
     run();
   }
-  function callOff(): void {
-    isOver = true;
+  return () => {
     clearTimeout(timer);
     cancelAnimationFrame(frame);
-  }
-  return callOff;
+  };
 }
