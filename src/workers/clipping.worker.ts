@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import type { Point } from '@/core';
 import { clippingOf } from '@/core/formats/clipping';
 import { packed } from '@/core/formats/packed';
+import { practiceSvg } from './practiceSvg';
 
 /** A clipping, its items packed: very many come over in a fraction of the time. */
 function read(text: string, kept: string | null, at: Point | null) {
@@ -10,19 +11,7 @@ function read(text: string, kept: string | null, at: Point | null) {
   return { ...rest, bytes: packed(items) };
 }
 
-const [ROUNDS, LINES, NODES] = [10, 100, 8];
-
-/** Waving lines as programs write them. */
-function sample(): string {
-  const figure = (i: number): string => (500 + 300 * Math.sin(i * 0.37)).toFixed(3);
-  const triple = (i: number): string => [0, 1, 2, 3, 4, 5].map((k) => figure(i + k)).join(' ');
-  const path = (i: number): string => {
-    const curves = Array.from({ length: NODES }, (_, k) => `C${triple(i + k)}`).join('');
-    return `<path d="M${figure(i)} ${figure(i + 1)}${curves}" fill="none" stroke="#27241d" stroke-width="2.5" stroke-linecap="round"/>`;
-  };
-  const paths = Array.from({ length: LINES }, (_, i) => path(i)).join('\n');
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1000 1000"><g id="a">${paths}</g></svg>`;
-}
+const [ROUNDS, LINES] = [16, 100];
 
 const reading = {
   read: (text: string, kept: string | null, at: Point | null) => {
@@ -31,7 +20,7 @@ const reading = {
   },
   /** Reads a text of its own a few times: what has run often the engine runs several times as fast. Heeds others in between. */
   warm: async (): Promise<void> => {
-    const text = sample();
+    const text = practiceSvg(LINES);
     for (let i = 0; i < ROUNDS; i++) {
       read(text, null, { x: 0, y: 0 });
       await new Promise((resolve) => setTimeout(resolve, 20));

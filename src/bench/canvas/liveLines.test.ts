@@ -1,4 +1,6 @@
 import { applyChange } from '@/core';
+import { bodyHull } from '@/core/drawing/run';
+import { boxesMeet } from '@/core/geometry/box';
 import { removeLines } from '@/core/edits/lines';
 import { moveNodes } from '@/core/edits/nodes';
 import { wanderingDrawing } from '@/core/test/drawings';
@@ -65,7 +67,7 @@ test('very many that wait are painted once for a view, as a picture; few of them
     live.paint(page, drawing, s, 2, () => null, plainLooks);
     return { ...strokes };
   };
-  const view = { scale: 1, x: 0, y: 0 };
+  const view = { scale: 0.05, x: 20, y: 20 };
   const lines = allLines(crowd);
   live.await(lines.slice(0, 3), 1);
   expect(painted(view)).toEqual({ own: 0, page: 3, picture: 0 });
@@ -74,7 +76,11 @@ test('very many that wait are painted once for a view, as a picture; few of them
   expect(painted(view)).toEqual({ own: MANY + 10, page: 0, picture: 1 });
   expect([made.width, made.height]).toEqual([600, 400]);
   expect(painted(view)).toEqual({ own: 0, page: 0, picture: 1 });
-  expect(painted({ ...view, x: 9 })).toEqual({ own: MANY + 10, page: 0, picture: 1 });
+  expect(painted({ ...view, x: 29 })).toEqual({ own: MANY + 10, page: 0, picture: 1 });
+  // Of those that lie beyond the window there is nothing to paint.
+  const near = lines.filter((l) => boxesMeet(bodyHull(l), { minX: 100, minY: 0, maxX: 400, maxY: 200 })).length;
+  expect(painted({ scale: 1, x: -100, y: 0 }).own).toBe(near);
+  expect(near).toBeGreaterThan(9);
   // Taken back before the tiles show it, it is gone at once.
   const without = applyChange(crowd, { id: 'r', ...removeLines(crowd, ['l7', 'l8']) });
   expect(painted(view, without).own).toBe(MANY + 8);

@@ -1,12 +1,13 @@
 import { linesOf, linesOfItem } from '@/core/drawing/items';
 import type { Box, Drawing, Line } from '@/core';
-import { emptyBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
+import { boxesMeet, emptyBox, isEmptyBox, joinBoxes } from '@/core/geometry/box';
 import { leafOf, type Leaf } from '@/core/scene/scene';
 import { findItem, findLine, holdsItem } from '@/core/drawing/find';
 import { bodyHull } from '@/core/drawing/run';
 import { paintLeaves, type Pictures } from '@/painting/paintLeaves';
 import type { Looks } from '@/painting/paintLine';
 import { MANY, type BenchState, type Made } from '../state/store';
+import { shownBox } from '../state/view';
 import { KeptPicture } from './keptPicture';
 
 /**
@@ -146,7 +147,9 @@ export class LiveLines {
       ctx.setTransform(1, 0, 0, 1, 0, 0);
       this.picture.lay(ctx, window, ratio, [drawing, view, solo, looks, ...this.waiting], (own) => {
         own.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
-        paintLeaves(own, leavesIn(drawing, this.waitingLines, solo), scale, pictures, looks);
+        const seen = shownBox(view, window);
+        const lines = this.waitingLines.filter((l) => boxesMeet(bodyHull(l), seen));
+        paintLeaves(own, leavesIn(drawing, lines, solo), scale, pictures, looks);
       });
       ctx.restore();
     }

@@ -9,6 +9,8 @@ const FIRST = CORES > 2 ? COUNT : 1;
 /** What a painter is told, but for its number. */
 type Unnumbered<T> = T extends { order: number } ? Omit<T, 'order'> : never;
 export type News = Unnumbered<Exclude<ToPainter, { kind: 'read' }>>;
+/** A message, or what makes it when it is to be sent. */
+type Message = ToPainter | (() => ToPainter);
 type Listener = { onAnswer: (answer: FromPainter) => void; onFailure: (why: string) => void };
 
 /**
@@ -24,7 +26,7 @@ export class Painters {
   private listener: Listener | null = null;
   private lastWish: Extract<ToPainter, { kind: 'want' }> | null = null;
   /** What each is told later on; null where it is told at once. The second is woken for it. */
-  private readonly later: [ToPainter[] | null, ToPainter[] | null] = [null, FIRST < COUNT ? [] : null];
+  private readonly later: [Message[] | null, Message[] | null] = [null, FIRST < COUNT ? [] : null];
   private readonly callOff: (() => void)[] = [];
 
   constructor() {
@@ -61,10 +63,12 @@ export class Painters {
     return taken;
   }
 
-  /** Tells them something; gives its number. */
-  tell(news: News): number {
-    this.post({ ...news, order: ++this.order } as ToPainter);
-    return this.order;
+  /** Tells them something, or what is made of it when they are told; gives its number. */
+  tell(news: News | (() => News)): number {
+    const order = ++this.order;
+    if (typeof news === 'function') this.post(() => ({ ...news(), order }) as ToPainter);
+    else this.post({ ...news, order } as ToPainter);
+    return order;
   }
 
   /** Has them read a packed drawing, unless it is what they have read last. */
@@ -127,13 +131,13 @@ export class Painters {
     for (const worker of this.workers) worker.terminate();
   }
 
-  private send(i: number, message: ToPainter): void {
+  private send(i: number, message: Message): void {
     const later = this.later[i];
     if (later) later.push(message);
-    else postTo(this.workers[i], message);
+    else postTo(this.workers[i], typeof message === 'function' ? message() : message);
   }
 
-  private post(message: ToPainter): void {
+  private post(message: Message): void {
     for (let i = 0; i < COUNT; i++) this.send(i, message);
   }
 }

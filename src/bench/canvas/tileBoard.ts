@@ -1,5 +1,5 @@
 import type { Box, Change, Drawing } from '@/core';
-import { changeText, LONG_TEXT } from '@/core/change/changeText';
+import { changeText, isLong } from '@/core/change/changeText';
 import { growBox, holdsBox } from '@/core/geometry/box';
 import type { Looks } from '@/painting/paintLine';
 import { TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
@@ -60,13 +60,13 @@ export class TileBoard {
   }
 
   /**
-   * A change. A long one goes as text: that is copied at once, where its parts would be one by one. `isSeen`: what it does to very
-   * many lines is seen already, so that there is no haste to paint it.
+   * A change. A long one goes as text, written when it is told: that is copied at once, where its parts would be one by one.
+   * `isSeen`: what it does to very many lines is seen already, so that there is no haste to paint it.
    */
   change(change: Change, isSeen: boolean): number {
-    const text = changeText(change);
     if (isSeen) this.painters.oneByOne();
-    return this.painters.tell({ kind: 'change', change: text.length > LONG_TEXT ? text : change });
+    if (!isLong(change)) return this.painters.tell({ kind: 'change', change });
+    return this.painters.tell(() => ({ kind: 'change', change: changeText(change) }));
   }
 
   /** Leaves lines out of the tiles; the bench draws them. */

@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Change } from '@/core';
-import { changeText, LONG_TEXT } from '@/core/change/changeText';
+import { changeText, isLong } from '@/core/change/changeText';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
 
 /**
@@ -22,10 +22,8 @@ export type KeptPending = { key: number; pending: Pending };
 /** As it lies in the store: a long change as its text, for to copy very many nodes takes long. */
 type Stored = Omit<Pending, 'change'> & { change?: Change; text?: string };
 
-function stored({ change, ...p }: Pending): Stored {
-  const text = changeText(change);
-  return text.length > LONG_TEXT ? { ...p, text } : { ...p, change };
-}
+const stored = ({ change, ...p }: Pending): Stored =>
+  isLong(change) ? { ...p, text: changeText(change) } : { ...p, change };
 
 const unstored = ({ change, text, ...p }: Stored): Pending => ({
   ...p,

@@ -1,20 +1,20 @@
 import type { Change } from '@/core';
 import { ApiError } from './api';
 import { putWholeAside } from './wholeAside';
-import { dropPending, keepPending, pendingOf, type KeptPending } from './pending';
+import { dropPending, pendingOf, type KeptPending } from './pending';
+import { PendingKeeper } from './pendingKeeper';
 import {
   Batches,
   hasGoneBack,
   isRefusal,
   notBegun,
-  outgoing,
+  Outgoing,
   outgoingOf,
   putAside,
   release,
   sendSome,
   setBy,
   type Aside,
-  type Outgoing,
   type Tip,
 } from './sending';
 
@@ -47,6 +47,7 @@ const RETRY_MS = [300, 600, 1200, 2500, 5000];
  */
 export class Saver {
   private readonly queue: Outgoing[] = [];
+  private readonly keeper = new PendingKeeper();
   private readonly batches = new Batches();
   private readonly begun = notBegun();
   private readonly tip: Tip;
@@ -70,10 +71,8 @@ export class Saver {
 
   push(change: Change): void {
     const base = this.tip.revision + this.queue.length;
-    // A browser that keeps nothing (private windows, a full disk) must not keep changes from being sent.
     const after = this.queue.at(-1)?.change.id ?? this.tip.last;
-    const key = keepPending({ drawing: this.id, base, after, change }).catch(() => null);
-    this.queue.push(outgoing(change, key));
+    this.queue.push(new Outgoing(change, this.keeper.keep({ drawing: this.id, base, after, change })));
     this.tell();
     void this.run();
   }
@@ -84,6 +83,7 @@ export class Saver {
 
   stop(): void {
     this.stopped = true;
+    this.keeper.end();
     clearTimeout(this.timer);
     globalThis.removeEventListener?.('online', this.retryNow);
   }

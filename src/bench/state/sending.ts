@@ -8,17 +8,25 @@ import { SCHEMA_VERSION } from '@/core/drawing/schema';
 import { dropPending, keepSent, markStuck, type KeptPending, type Sent } from './pending';
 
 /** A change on its way: as it is sent, and under which key this browser keeps it (null where it keeps nothing). */
-export type Outgoing = { readonly change: Change; readonly text: string; readonly key: Promise<number | null> };
+export class Outgoing {
+  private written: string | null = null;
 
-export const outgoing = (change: Change, key: Promise<number | null>): Outgoing => ({
-  change,
-  text: changeText(change),
-  key,
-});
+  constructor(
+    readonly change: Change,
+    readonly key: Promise<number | null>,
+  ) {}
+
+  /** Written out when it is first asked for. */
+  get text(): string {
+    return (this.written ??= changeText(this.change));
+  }
+}
 
 /** What an earlier visit kept, maybe of an earlier program. @throws RangeError for what no earlier program wrote. */
 export const outgoingOf = (kept: readonly KeptPending[]): Outgoing[] =>
-  kept.map(({ key, pending }) => outgoing(upgradedChange(pending.change, pending.schema ?? 1), Promise.resolve(key)));
+  kept.map(
+    ({ key, pending }) => new Outgoing(upgradedChange(pending.change, pending.schema ?? 1), Promise.resolve(key)),
+  );
 
 /** One request carries no more than this (characters), nor more changes. A single change goes whatever its size. */
 const MOST_CHARACTERS = 8_000_000;
@@ -49,6 +57,8 @@ export class Batches {
     by: (batch: readonly Outgoing[]) => Promise<T>,
   ): Promise<{ answer: T; sent: number }> {
     for (;;) {
+      // A long one is kept, and written out, when what it does has been seen.
+      await queue[0].key;
       const batch = this.next(queue);
       await Promise.all(batch.map((b) => b.key));
       // To hand on a long one takes as long as some frames do: what it does is seen first.

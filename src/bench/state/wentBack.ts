@@ -2,7 +2,7 @@ import type { Change } from '@/core';
 import { upgradedChange } from '@/core/change/upgradeChange';
 import { changesBefore } from './api';
 import { dropPending, dropSent, keepStuck, lastSent, pendingOf, sentAt, sentOf, type KeptSent } from './pending';
-import { Batches, isRefusal, notBegun, outgoing, putAside, sendSome, type Outgoing, type Tip } from './sending';
+import { Batches, isRefusal, notBegun, Outgoing, putAside, sendSome, type Tip } from './sending';
 import type { Stuck } from './saver';
 import { putWholeAside } from './wholeAside';
 
@@ -100,7 +100,7 @@ export async function giveAgain(
   { revision, last, changes, keys }: WentBack,
   asOne: boolean,
 ): Promise<BroughtBack> {
-  const queue = changes.map((change): Outgoing => outgoing(change, Promise.resolve(null)));
+  const queue = changes.map((change) => new Outgoing(change, Promise.resolve(null)));
   const batches = new Batches();
   const forget = async (): Promise<void> => {
     await Promise.all([dropSent(keys.sent), dropPending(keys.pending)]).catch(() => undefined);

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import type { DeepReadonly } from '../readonly';
 import { idSchema } from '../drawing/schema';
+import { quickly } from '../drawing/values';
 import { definitions } from './steps';
+import { isPlainPut } from './steps/plainPut';
 
 /**
  * A change is what an edit did to a drawing: a few small steps, each of which knows what was there before, so that it
@@ -31,6 +33,10 @@ export const stepSchema = z.discriminatedUnion('step', [
   definitions.flat.schema,
 ]);
 
+const MOST_STEPS = 200_000;
+const arePlainPuts = (v: unknown): boolean =>
+  Array.isArray(v) && v.length >= 1 && v.length <= MOST_STEPS && v.every(isPlainPut);
+
 /**
  * `id` tells a change that arrives twice from a new one; `label` is what a person reads ("Bend segment"). `time` is when it
  * was made, by the clock where the hand is, ms since 1970. One that takes another back, or makes it again, says which.
@@ -38,7 +44,7 @@ export const stepSchema = z.discriminatedUnion('step', [
 export const changeSchema = z.strictObject({
   id: idSchema,
   label: z.string().min(1).max(200),
-  steps: z.array(stepSchema).min(1).max(200_000),
+  steps: quickly(arePlainPuts, z.array(stepSchema).min(1).max(MOST_STEPS)),
   time: z.number().int().min(0).optional(),
   undoes: idSchema.optional(),
   redoes: idSchema.optional(),

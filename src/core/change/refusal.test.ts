@@ -1,9 +1,11 @@
+import fc from 'fast-check';
 import { linesOf } from '../drawing/items';
+import { anyNode } from '../test/anyNode';
 import { wanderingDrawing } from '../test/drawings';
 import type { Item, Line } from '../drawing/schema';
 import { changeSchema } from './change';
 import { moveLines } from '../edits/lines';
-import { MOST_CHANGE_BYTES, refusalOf } from './refusal';
+import { MOST_CHANGE_BYTES, mostBytes, refusalOf } from './refusal';
 
 const d = wanderingDrawing(3, 2, 1);
 const ids = new Set(d.sheets.flatMap((s) => linesOf(s).map((l) => l.id)));
@@ -43,4 +45,42 @@ test('a change larger than what it is sent in is refused', () => {
   const steps = Array.from({ length: Math.ceil(MOST_CHANGE_BYTES / each) + 1 }, (_, i) => insert(i));
   expect(refusalOf({ id: 'big', label: 'Paste', steps })).toContain('more than can be kept as one change');
   expect(refusalOf({ id: 'big', label: 'Paste', steps: steps.slice(0, 3) })).toBeNull();
+});
+
+test('what lines that come take at most is told without writing them, and they never take more', () => {
+  const far = fc.double({ min: -1e7, max: 1e7, noNaN: true });
+  const nodes = fc.array(anyNode(far), { minLength: 1, maxLength: 9 });
+  const width = fc.double({ min: 0, max: 10_000, noNaN: true });
+  const mark = fc.record({
+    at: fc.double({ min: 0, max: 1, noNaN: true }),
+    left: width,
+    right: width,
+    sharp: fc.boolean(),
+  });
+  const line = fc.record({
+    id: fc.string({ minLength: 60, maxLength: 60, unit: fc.constant('x') }),
+    runs: fc.array(fc.record({ closed: fc.boolean(), nodes }), { minLength: 1, maxLength: 4 }),
+    style: fc.record({
+      stroke: fc.constant({ of: { swatch: 'x'.repeat(60) }, by: -1 / 3, else: '#12345678' }),
+      fill: fc.constant({ gradient: 'x'.repeat(60) }),
+      width,
+      cap: fc.constant('square' as const),
+      join: fc.constant('round' as const),
+      dash: fc.record({ lengths: fc.array(width, { minLength: 12, maxLength: 12 }), offset: far }),
+      nib: fc.constant({ kind: 'broad' as const, angle: -100 / 3, flatness: 1 / 3 }),
+      wobble: width,
+      overrun: width,
+    }),
+    marks: fc.array(mark, { maxLength: 30 }),
+    blend: fc.constant('color-dodge' as const),
+    name: fc.string({ maxLength: 200, unit: fc.constantFrom('\u0000', 'a', '\u{1F58B}') }),
+  });
+  fc.assert(
+    fc.property(line, (item) => {
+      const at = { sheet: 's'.repeat(60), group: 'g'.repeat(60), index: 1e5 };
+      const change = { id: 'a', label: 'Paste', steps: [{ step: 'insertItem' as const, at, item }] };
+      expect(new TextEncoder().encode(JSON.stringify(change)).length).toBeLessThan(mostBytes(change));
+    }),
+  );
+  expect(mostBytes({ id: 'a', ...moveLines(d, ids, { x: 5, y: 5 }) })).toBe(Infinity);
 });

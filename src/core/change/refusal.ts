@@ -1,4 +1,6 @@
-import { MOST_DEEP } from '../drawing/item';
+import { nodeCount } from '../drawing/find';
+import { MOST_DEEP, type Item } from '../drawing/item';
+import { isLine } from '../drawing/items';
 import { changeSchema, type Change } from './change';
 import { changeText } from './changeText';
 
@@ -15,9 +17,26 @@ export function refusalOf(change: Change): string | null {
     const [issue] = parsed.error.issues;
     return wordsFor(issue.code, issue.path.map(String), issue.message);
   }
+  if (mostBytes(change) <= MOST_CHANGE_BYTES) return null;
   return bytesOf(changeText(change)) > MOST_CHANGE_BYTES
     ? 'That is more than can be kept as one change. Do it in parts, a sheet at a time.'
     : null;
+}
+
+/** What a step that puts a line in takes at most, bytes, but for its runs and marks; and what each of these does. */
+const MOST_OF = { line: 8_000, run: 50, node: 300, mark: 150 } as const;
+
+/** What a change takes at most, bytes, as far as that is seen without writing it out: where it does no more than put lines in. */
+export function mostBytes({ steps }: Change): number {
+  let bytes = 0;
+  for (const s of steps) {
+    const item = s.step === 'insertItem' && (s.item as Item);
+    if (!item || !isLine(item)) return Infinity;
+    const { runs, marks } = item;
+    bytes += MOST_OF.line + MOST_OF.run * runs.length + MOST_OF.node * nodeCount(item);
+    bytes += MOST_OF.mark * (marks?.length ?? 0);
+  }
+  return bytes;
 }
 
 /** How long a text is when it is sent, bytes; the exact count only where the quick bounds do not tell. */

@@ -30,6 +30,10 @@ export function keepKinds(before: readonly Item[], after: readonly Item[]): void
 export const linesOfItem = (item: Item): readonly Line[] =>
   isLine(item) ? [item] : isGroup(item) ? linesIn(item.items) : [];
 
+/** The ids of an item, and of the lines in it. */
+export const idsOfItem = (item: Item): readonly string[] =>
+  isGroup(item) ? [item.id, ...linesIn(item.items).map((l) => l.id)] : [item.id];
+
 const flats = new WeakMap<readonly Item[], readonly Flat[]>();
 
 /** The flats among items and in their groups, in painting order. Worked out once for each list. */

@@ -34,7 +34,7 @@ function isNode(value: unknown): boolean {
     (into === null || isOffset(into)) &&
     (out === null || isOffset(out)) &&
     nodeKinds.includes(kind as never) &&
-    (radius === undefined || (typeof radius === 'number' && radius >= 0 && radius <= MOST_RADIUS))
+    (radius === undefined || isRadius(radius))
   );
 }
 
@@ -45,4 +45,5 @@ function isOffset(value: unknown): boolean {
   return isPlace(x) && isPlace(y);
 }
 
-const isPlace = (v: unknown): boolean => typeof v === 'number' && v >= -MOST_PLACE && v <= MOST_PLACE;
+export const isRadius = (v: unknown): boolean => typeof v === 'number' && v >= 0 && v <= MOST_RADIUS;
+export const isPlace = (v: unknown): boolean => typeof v === 'number' && v >= -MOST_PLACE && v <= MOST_PLACE;

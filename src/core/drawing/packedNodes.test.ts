@@ -5,9 +5,11 @@ import { anyNode } from '../test/anyNode';
 import { wanderingDrawing } from '../test/drawings';
 import { lineOnGrid } from './grid';
 import { isLine } from './items';
-import { packedNodesOf } from './packedNodes';
+import { NodeReader, packedNodesOf, withPackedNodes } from './packedNodes';
+import { isPlainLine } from './plainLine';
 import { controlBox, movedOnGrid, movedRuns } from './run';
 import type { Line } from './schema';
+import { traceLine } from './trace';
 
 const node = anyNode(fc.integer({ min: -900, max: 900 }));
 const [plain] = wanderingDrawing(1, 2, 1).sheets[0].items.filter(isLine);
@@ -26,6 +28,27 @@ const line: fc.Arbitrary<Line> = fc
 
 /** A line as it comes from packed bytes. */
 const come = (l: Line): Line => unpackedItems(packed([l]))[0] as Line;
+
+/** What a line is drawn by. */
+function drawn(l: Line): (string | number)[][] {
+  const told: (string | number)[][] = [];
+  const tell =
+    (name: string) =>
+    (...places: number[]): void =>
+      void told.push([name, ...places]);
+  traceLine({ moveTo: tell('M'), lineTo: tell('L'), bezierCurveTo: tell('C'), closePath: tell('Z') }, l);
+  return told;
+}
+
+const roundless = (r: Line['runs'][number]) => ({ ...r, nodes: r.nodes.map(({ radius: _, ...n }) => n) });
+const cornerShape = {
+  point: fc.constant({ x: 1, y: 2 }),
+  in: fc.constant(null),
+  out: fc.constant(null),
+  kind: fc.constant('corner' as const),
+};
+
+const hasNodesMade = (l: Line): boolean => l.runs.some((r) => packedNodesOf(r)!.areMade);
 
 describe('a run whose nodes are packed', () => {
   test('is like any other, wherever it goes', () => {
@@ -74,6 +97,64 @@ describe('a run whose nodes are packed', () => {
         expect(JSON.stringify(packedOne)).toBe(JSON.stringify(plainOne));
       }),
     );
+  });
+
+  test('is drawn as its nodes are, which are not made for it', () => {
+    fc.assert(
+      fc.property(line, fc.boolean(), (l, isRoundless) => {
+        const given = isRoundless ? { ...l, runs: l.runs.map(roundless) } : l;
+        const made = come(given);
+        expect(drawn(made)).toEqual(drawn(given));
+        if (isRoundless) expect(hasNodesMade(made)).toBe(false);
+      }),
+    );
+  });
+
+  test('a lone node is a point, whatever it says of rounding', () => {
+    const lone = { ...plain.runs[0].nodes[0], radius: 3, out: null };
+    const { x, y } = lone.point;
+    const given = { ...plain, runs: [{ closed: false, nodes: [lone] }] };
+    for (const l of [given, come(given)])
+      expect(drawn(l)).toEqual([
+        ['M', x, y],
+        ['L', x, y],
+      ]);
+  });
+
+  test('is sound just when its nodes are, and that is seen without them', () => {
+    const numbers = fc.oneof(
+      { weight: 60, arbitrary: fc.integer({ min: -1e7, max: 1e7 }) },
+      { weight: 1, arbitrary: fc.constantFrom(1e7 + 1, -1e8, Infinity, -Infinity) },
+    );
+    const radius = fc.constantFrom(0, 100_000, 100_000.5, -1, Infinity);
+    const nodes = fc.array(
+      fc.oneof(anyNode(numbers), fc.record({ ...cornerShape, radius }, { noNullPrototype: true })),
+      {
+        minLength: 1,
+        maxLength: 4,
+      },
+    );
+    let sound = 0;
+    fc.assert(
+      fc.property(nodes, fc.constantFrom(0, 4e6, -1e7), (list, x) => {
+        const given = { ...plain, runs: [{ closed: true, nodes: list }] };
+        const made = come(given);
+        const moved = { ...made, runs: movedOnGrid(made.runs, { x, y: 0 }) };
+        expect(isPlainLine(moved)).toBe(isPlainLine({ ...given, runs: movedRuns(given.runs, { x, y: 0 }) }));
+        expect(hasNodesMade(moved)).toBe(false);
+        if (isPlainLine(moved)) sound++;
+      }),
+      { numRuns: 500 },
+    );
+    expect(sound).toBeGreaterThan(50);
+  });
+
+  test('with a kind that there is not is not sound', () => {
+    const flags = new Uint8Array([7]);
+    const run = (bits: Uint8Array) =>
+      withPackedNodes({ closed: false, nodes: 1 }, new NodeReader(new Float64Array(2), bits).take(1));
+    expect(isPlainLine({ ...plain, runs: [run(flags)] })).toBe(false);
+    expect(isPlainLine({ ...plain, runs: [run(new Uint8Array([3]))] })).toBe(true);
   });
 
   test('that does not lie on the grid is laid on it', () => {

@@ -1,5 +1,5 @@
-import type { Box, Point } from '../geometry/point';
-import { nodeKinds } from './nodes';
+import type { Point } from '../geometry/point';
+import { isPlace, isRadius, nodeKinds } from './nodes';
 import type { Node, Run } from './schema';
 
 /**
@@ -23,6 +23,9 @@ export class NodeWriter {
     if (radius !== undefined) this.numbers.push(radius || 0);
   }
 }
+
+/** Takes a node's place and where its handles end; a handle that it does not have ends at its place. */
+type TakePlaces = (x: number, y: number, inX: number, inY: number, outX: number, outY: number) => void;
 
 /** Hands out nodes in the order in which they were written. */
 export class NodeReader {
@@ -70,6 +73,11 @@ export class PackedNodes {
     return new PackedNodes(this.numbers, this.flags, this.number, this.node, this.count, this.byX + x, this.byY + y);
   }
 
+  /** Whether anybody has asked for them. */
+  get areMade(): boolean {
+    return this.nodes !== null;
+  }
+
   unpacked(): readonly Node[] {
     return (this.nodes ??= this.made());
   }
@@ -89,27 +97,46 @@ export class PackedNodes {
     return nodes;
   }
 
-  /** The box of their points and the ends of their handles. Written out, for it is done for very many at once. */
-  box(): Box {
+  /** Goes through the places that they say. Written out, for it is done for very many at once. */
+  eachPlace(take: TakePlaces): void {
     const { numbers, flags, node, count, byX, byY } = this;
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
     let at = this.number;
     for (let i = node; i < node + count; i++) {
       const has = flags[i];
-      const [pointX, pointY] = [numbers[at] + byX, numbers[at + 1] + byY];
-      const places = 1 + (has & HAS_IN ? 1 : 0) + (has & HAS_OUT ? 1 : 0);
-      for (let place = 0; place < places; place++) {
-        const x = place === 0 ? pointX : pointX + numbers[at];
-        const y = place === 0 ? pointY : pointY + numbers[at + 1];
-        at += 2;
-        if (x < minX) minX = x;
-        if (x > maxX) maxX = x;
-        if (y < minY) minY = y;
-        if (y > maxY) maxY = y;
-      }
+      const x = numbers[at++] + byX;
+      const y = numbers[at++] + byY;
+      const inAt = at;
+      if (has & HAS_IN) at += 2;
+      const outAt = at;
+      if (has & HAS_OUT) at += 2;
+      const inX = inAt < outAt ? x + numbers[inAt] : x;
+      const inY = inAt < outAt ? y + numbers[inAt + 1] : y;
+      const outX = outAt < at ? x + numbers[outAt] : x;
+      const outY = outAt < at ? y + numbers[outAt + 1] : y;
       if (has & HAS_RADIUS) at++;
+      take(x, y, inX, inY, outX, outY);
     }
-    return { minX, minY, maxX, maxY };
+  }
+
+  /** Whether any of them says a radius. */
+  get saysRadius(): boolean {
+    for (let i = this.node; i < this.node + this.count; i++) if (this.flags[i] & HAS_RADIUS) return true;
+    return false;
+  }
+
+  /** Whether each of them is sound, as the schema has it. */
+  areSound(): boolean {
+    const { numbers, flags, node, count, byX, byY } = this;
+    let at = this.number;
+    for (let i = node; i < node + count; i++) {
+      const has = flags[i];
+      if ((has & KIND) >= nodeKinds.length) return false;
+      if (!isPlace(numbers[at++] + byX) || !isPlace(numbers[at++] + byY)) return false;
+      const end = at + (has & HAS_IN ? 2 : 0) + (has & HAS_OUT ? 2 : 0);
+      for (; at < end; at++) if (!isPlace(numbers[at])) return false;
+      if (has & HAS_RADIUS && !isRadius(numbers[at++])) return false;
+    }
+    return true;
   }
 
   /** Whether all that says where they are passes: their points and handles, each way. */
@@ -149,6 +176,25 @@ export function withPackedNodes<T extends object>(raw: T, packed: PackedNodes): 
     else made[side] = raw[side];
   return made;
 }
+
+/** Goes through the places that a run's nodes say, in their order. */
+export function eachPlace(run: Run, take: TakePlaces): void {
+  const packed = packedNodesOf(run);
+  if (packed) return packed.eachPlace(take);
+  for (const { point: p, in: into, out } of run.nodes)
+    take(
+      p.x,
+      p.y,
+      into ? p.x + into.x : p.x,
+      into ? p.y + into.y : p.y,
+      out ? p.x + out.x : p.x,
+      out ? p.y + out.y : p.y,
+    );
+}
+
+/** Whether any corner of a run is rounded off. */
+export const isRounded = (run: Run): boolean =>
+  packedNodesOf(run)?.saysRadius !== false && run.nodes.some((n) => n.radius);
 
 /** How many nodes a run has. */
 export const nodesIn = (run: Run): number => packedNodesOf(run)?.count ?? run.nodes.length;

@@ -4,7 +4,7 @@ import { splitAt, type Cubic } from '../geometry/cubic';
 import { cubicLength } from '../geometry/length';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, subtract, type Box, type Point } from '../geometry/point';
-import { packedNodesOf, withPackedNodes } from './packedNodes';
+import { eachPlace, packedNodesOf, withPackedNodes } from './packedNodes';
 import { factsOf } from './runFacts';
 import type { Line, Node, Run } from './schema';
 
@@ -93,19 +93,12 @@ function controlBoxOf(line: Pick<Line, 'runs'>): Box {
     if (y < minY) minY = y;
     if (y > maxY) maxY = y;
   };
-  for (const run of line.runs) {
-    const packed = packedNodesOf(run)?.box();
-    if (packed) {
-      grow(packed.minX, packed.minY);
-      grow(packed.maxX, packed.maxY);
-      continue;
-    }
-    for (const { point, in: into, out } of run.nodes) {
-      grow(point.x, point.y);
-      if (into) grow(point.x + into.x, point.y + into.y);
-      if (out) grow(point.x + out.x, point.y + out.y);
-    }
-  }
+  for (const run of line.runs)
+    eachPlace(run, (x, y, inX, inY, outX, outY) => {
+      grow(x, y);
+      grow(inX, inY);
+      grow(outX, outY);
+    });
   return { minX, minY, maxX, maxY };
 }
 
@@ -116,13 +109,13 @@ export const skeletonBox = (line: Pick<Line, 'runs'>): Box => skeletonBoxOf([lin
 export function skeletonBoxOf(lines: readonly Pick<Line, 'runs'>[]): Box {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { runs } of lines)
-    for (const { nodes } of runs)
-      for (const { point } of nodes) {
-        if (point.x < minX) minX = point.x;
-        if (point.x > maxX) maxX = point.x;
-        if (point.y < minY) minY = point.y;
-        if (point.y > maxY) maxY = point.y;
-      }
+    for (const run of runs)
+      eachPlace(run, (x, y) => {
+        if (x < minX) minX = x;
+        if (x > maxX) maxX = x;
+        if (y < minY) minY = y;
+        if (y > maxY) maxY = y;
+      });
   let box: Box = { minX, minY, maxX, maxY };
   for (const line of lines) {
     if (holdsBox(box, controlBox(line))) continue;

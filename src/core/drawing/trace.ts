@@ -1,6 +1,6 @@
 import type { Cubic } from '../geometry/cubic';
+import { eachPlace, isRounded, nodesIn } from './packedNodes';
 import { shownCubics } from './rounding';
-import { segmentCount } from './run';
 import type { Line, Run } from './schema';
 
 /** What a path is drawn into: a canvas, a `Path2D`, or text. */
@@ -16,23 +16,28 @@ export function traceLine(sink: PathSink, { runs }: Pick<Line, 'runs'>): void {
   for (const run of runs) traceRun(sink, run);
 }
 
-/** Written out, for it is done for each of very many lines. */
+/** Written out, for it is done for each of very many lines: most of them need not be made nodes of for it. */
 function traceRun(sink: PathSink, run: Run): void {
-  const { nodes, closed } = run;
-  if (nodes.some((n) => n.radius)) return traceCubics(sink, shownCubics(run), closed);
-  const first = nodes[0].point;
-  sink.moveTo(first.x, first.y);
-  if (nodes.length === 1 && !closed) return sink.lineTo(first.x, first.y);
-  const count = segmentCount(run);
-  for (let i = 0; i < count; i++) {
-    const a = nodes[i];
-    const b = nodes[i + 1 < nodes.length ? i + 1 : 0];
-    const [p, q] = [a.point, b.point];
-    const [x1, y1] = a.out ? [p.x + a.out.x, p.y + a.out.y] : [p.x, p.y];
-    const [x2, y2] = b.in ? [q.x + b.in.x, q.y + b.in.y] : [q.x, q.y];
-    traceSegment(sink, p.x, p.y, x1, y1, x2, y2, q.x, q.y, closed && i === count - 1);
-  }
-  if (closed) sink.closePath();
+  const { closed } = run;
+  if ((closed || nodesIn(run) > 1) && isRounded(run)) return traceCubics(sink, shownCubics(run), closed);
+  let count = 0;
+  let [firstX, firstY, firstInX, firstInY] = [0, 0, 0, 0];
+  let [x0, y0, x1, y1] = [0, 0, 0, 0];
+  eachPlace(run, (x, y, inX, inY, outX, outY) => {
+    if (count++ > 0) traceSegment(sink, x0, y0, x1, y1, inX, inY, x, y, false);
+    else {
+      sink.moveTo(x, y);
+      [firstX, firstY, firstInX, firstInY] = [x, y, inX, inY];
+    }
+    x0 = x;
+    y0 = y;
+    x1 = outX;
+    y1 = outY;
+  });
+  if (closed) {
+    traceSegment(sink, x0, y0, x1, y1, firstInX, firstInY, firstX, firstY, true);
+    sink.closePath();
+  } else if (count === 1) sink.lineTo(firstX, firstY);
 }
 
 /** Draws cubics that follow each other. */

@@ -8,6 +8,13 @@ const ID = /^[A-Za-z0-9_-]{1,60}$/;
 export const idSchema = z.string().regex(ID);
 export const isId = (value: unknown): boolean => typeof value === 'string' && ID.test(value);
 
+/** Whether a value is an object of no other sides than these. */
+export function hasOnly(value: unknown, sides: ReadonlySet<string>): value is Record<string, unknown> {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return false;
+  for (const side in value) if (!sides.has(side)) return false;
+  return true;
+}
+
 /** What there is very much of: what is `sound` is seen at once, what is not is gone through by a schema for words. */
 export const quickly = <T>(sound: (value: unknown) => boolean, schema: z.ZodType<T>) =>
   z.custom<T>().superRefine((value, context) => {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { itemSchema, type Item } from '../../drawing/item';
-import { linesOfItem } from '../../drawing/items';
+import { idsOfItem } from '../../drawing/items';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
 import { place } from './place';
@@ -10,10 +10,9 @@ export const insertItem = definition({
   schema: z.strictObject({ step: z.literal('insertItem'), at: place, item: itemSchema }),
   apply(draft, { at, item }) {
     const whole = item as Item;
-    for (const { id } of [whole, ...linesOfItem(whole)])
-      if (draft.find(id)) throw new ChangeError(`item ${id} is there already`);
+    for (const id of idsOfItem(whole)) if (draft.find(id)) throw new ChangeError(`item ${id} is there already`);
     draft.insert(at, whole);
   },
   inverse: (step) => ({ ...step, step: 'removeItem' }),
-  touches: ({ item }) => [item.id, ...linesOfItem(item as Item).map((l) => l.id)],
+  touches: ({ item }) => idsOfItem(item as Item),
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { itemSchema, type Item } from '../../drawing/item';
-import { linesOfItem } from '../../drawing/items';
+import { idsOfItem } from '../../drawing/items';
 import { ChangeError } from '../changeError';
 import { definition } from './definition';
 import { place } from './place';
@@ -15,5 +15,5 @@ export const removeItem = definition({
     draft.remove(at);
   },
   inverse: (step) => ({ ...step, step: 'insertItem' }),
-  touches: ({ item }) => [item.id, ...linesOfItem(item as Item).map((l) => l.id)],
+  touches: ({ item }) => idsOfItem(item as Item),
 });
