@@ -10,6 +10,7 @@ import { arrangementOf } from '../src/core/flats/arrangement';
 import type { ColourImage } from '../src/core/raster/colourImage';
 import { canPhoto, canTruth } from '../src/server/simulated/pictures/canPhoto';
 import { beneathIn, canInLines } from './colouredCan';
+import { keptBytes } from './keptPicture';
 
 async function coloursOf(bytes: Buffer): Promise<ColourImage> {
   const { data, info } = await sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
@@ -29,7 +30,7 @@ const r: Reference = placedReference(start.page, {
 });
 
 test('flats take the colours that the photo was made from; tone distances are the true ones', async () => {
-  const photo = await coloursOf(await canPhoto());
+  const photo = await coloursOf(await keptBytes('watering-can.jpg', canPhoto));
   const scene: ColourImage = { ...photo, data: new Uint8Array(await canTruth()) };
   const areas = arrangementOf(
     boundsOf(start).map((b) => b.run),

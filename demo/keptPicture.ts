@@ -19,22 +19,28 @@ function keyOfSources(): string {
   return (key = hash.digest('hex').slice(0, 16));
 }
 
-/** A grey picture that takes long to make, kept on the disk: many tests work on the same few. */
-export async function keptPicture(name: string, make: () => Promise<GrayImage>): Promise<GrayImage> {
+/** What takes long to make, kept on the disk: many work on the same few pictures. */
+export async function keptBytes(name: string, make: () => Promise<Buffer>): Promise<Buffer> {
   const file = path.join(folder, `${name}-${keyOfSources()}`);
-  if (existsSync(file)) {
-    const kept = readFileSync(file);
-    const [width, height] = [kept.readUInt32LE(0), kept.readUInt32LE(4)];
-    return { width, height, data: new Uint8Array(kept.subarray(8)) };
-  }
-  const image = await make();
-  const head = Buffer.alloc(8);
-  head.writeUInt32LE(image.width, 0);
-  head.writeUInt32LE(image.height, 4);
+  if (existsSync(file)) return readFileSync(file);
+  const bytes = await make();
   mkdirSync(folder, { recursive: true });
   // Whole or not at all: another may be making the same.
   const part = `${file}.${process.pid}`;
-  writeFileSync(part, Buffer.concat([head, image.data]));
+  writeFileSync(part, bytes);
   renameSync(part, file);
-  return image;
+  return bytes;
+}
+
+/** The same of a grey picture. */
+export async function keptPicture(name: string, make: () => Promise<GrayImage>): Promise<GrayImage> {
+  const kept = await keptBytes(name, async () => {
+    const { width, height, data } = await make();
+    const head = Buffer.alloc(8);
+    head.writeUInt32LE(width, 0);
+    head.writeUInt32LE(height, 4);
+    return Buffer.concat([head, data]);
+  });
+  const [width, height] = [kept.readUInt32LE(0), kept.readUInt32LE(4)];
+  return { width, height, data: new Uint8Array(kept.subarray(8)) };
 }

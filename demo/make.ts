@@ -13,6 +13,7 @@ import { appendChanges } from '../src/server/append';
 import { takePicture } from '../src/server/pictures';
 import { canInLines, colouring } from './colouredCan';
 import { partlyTracedPear } from './drawings';
+import { keptBytes } from './keptPicture';
 import { canPhoto } from '../src/server/simulated/pictures/canPhoto';
 import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
 import { pearScan } from '../src/server/simulated/pictures/pearScan';
@@ -88,7 +89,7 @@ async function coloursOf(bytes: Buffer): Promise<ColourImage> {
 async function make(): Promise<void> {
   if (listDrawings().length > 0 || listDrawings(true).length > 0) return;
   for (const { title, name, picture, drawing, stage, then } of scenes) {
-    const bytes = await picture();
+    const bytes = await keptBytes(name, picture);
     const taken = await takePicture(new Blob([new Uint8Array(bytes)]).stream(), bytes.length);
     const { id } = keepDrawing(title, drawing(), stage);
     const value = drawing();

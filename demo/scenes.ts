@@ -9,6 +9,7 @@ import type { TrueLine } from '../src/server/simulated/curves/path';
 import { potLines } from '../src/server/simulated/curves/pot';
 import { canPhoto } from '../src/server/simulated/pictures/canPhoto';
 import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
+import { keptBytes } from './keptPicture';
 
 /** A photo, and the outlines of the things in it, from the back to the front. */
 export type Scene = { name: string; image: ColourImage; things: readonly TrueLine[] };
@@ -20,13 +21,13 @@ export async function colourPicture(bytes: Buffer): Promise<ColourImage> {
 
 export const canScene = async (): Promise<Scene> => ({
   name: 'watering can',
-  image: await colourPicture(await canPhoto()),
+  image: await colourPicture(await keptBytes('watering-can.jpg', canPhoto)),
   things: canInOrder,
 });
 
 export const potScene = async (): Promise<Scene> => ({
   name: 'clay pot',
-  image: await colourPicture(await potPhoto()),
+  image: await colourPicture(await keptBytes('clay-pot.jpg', potPhoto)),
   things: potLines,
 });
 

@@ -5,6 +5,7 @@ import type { Cubic, Point } from '../src/core';
 import { distanceToCurves, walk } from '../src/core/test/strokes';
 import { potLines } from '../src/server/simulated/curves/pot';
 import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
+import { keptBytes } from '../demo/keptPicture';
 import { BenchHand, makeDrawing } from './bench';
 
 /** The photo lies on the page at half its size. */
@@ -25,7 +26,9 @@ async function openPhoto(
   options: Parameters<typeof BenchHand.open>[2],
 ): Promise<BenchHand> {
   const id = await makeDrawing(request);
-  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, { data: await potPhoto() });
+  await request.post(`/api/drawings/${id}/references?name=pot.jpg`, {
+    data: await keptBytes('clay-pot.jpg', potPhoto),
+  });
   return BenchHand.open(page, id, options);
 }
 

@@ -98,15 +98,18 @@ function newest(place) {
   return Math.max(s.mtimeMs, ...readdirSync(place).map((name) => newest(path.join(place, name))));
 }
 
-/** Builds, unless the last build is newer than all that it is made of. */
-export function ensureBuilt() {
+/** Whether the last build is newer than all that it is made of. */
+function isBuilt() {
   const jobs = ['work.cjs', 'keep.cjs'].map((name) => path.join(root, '.jobs', name));
   const built = [path.join(root, '.next', 'BUILD_ID'), ...jobs];
   const sources = ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].map((p) => path.join(root, p));
   const newestSource = Math.max(...sources.map(newest));
-  if (built.every((file) => existsSync(file) && statSync(file).mtimeMs > newestSource)) return true;
-  return buildAll();
+  return built.every((file) => existsSync(file) && statSync(file).mtimeMs > newestSource);
 }
+
+export const ensureBuilt = () => isBuilt() || buildAll();
+/** The same beside other work. */
+export const ensureBuiltBeside = async () => isBuilt() || runBeside(process.execPath, ['scripts/build.mjs']);
 
 /** The pages, and what the server does in processes of its own. */
 export function buildAll() {
@@ -117,7 +120,9 @@ export function buildAll() {
 }
 
 export const makeComponentStyles = () => runTool('tsx', ['scripts/componentStyles.tsx']);
-export const makeDemoData = () => runTool('tsx', ['demo/make.ts']);
+const demoData = ['tsx', ['demo/make.ts']];
+export const makeDemoData = () => runTool(...demoData);
+export const makeDemoDataBeside = (folder) => toolBeside(...demoData, { YELLOW_QUILL_DATA: folder });
 
 /** A port that is free just now. */
 export const freePort = () =>

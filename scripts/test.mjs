@@ -1,12 +1,14 @@
 /** `npm test`: everything that must hold. Ends with the line "N passed, N failed". */
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import {
-  ensureBuilt,
+  ensureBuiltBeside,
   ensureChromium,
   ensureInstalled,
   ensurePoppler,
   freePort,
+  makeDemoDataBeside,
   root,
   run,
   runTool,
@@ -14,6 +16,7 @@ import {
 } from './steps.mjs';
 
 const results = path.join(root, 'test-results');
+const data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-e2e-'));
 const tally = { passed: 0, failed: 0 };
 const failures = [];
 
@@ -34,6 +37,7 @@ function count(name, file, ok, read) {
 }
 
 function finish(why) {
+  rmSync(data, { recursive: true, force: true });
   if (why) console.error(`\n${why}`);
   if (failures.length > 0) console.error(`\nFailed: ${failures.join(', ')}`);
   process.stdout.write(`\n${tally.passed} passed, ${tally.failed} failed\n`);
@@ -53,12 +57,17 @@ try {
 }
 
 run(process.execPath, ['node_modules/next/dist/bin/next', 'typegen']);
-const [lint, types] = await Promise.all([
-  toolBeside('eslint', ['.', '--max-warnings', '0']),
-  toolBeside('tsc', ['--noEmit']),
-]);
-step('lint', lint);
-step('types', types);
+/** What takes one core goes on beside what takes the other. */
+async function lintAndData() {
+  step('lint', await toolBeside('eslint', ['.', '--max-warnings', '0']));
+  return step('demo data', await makeDemoDataBeside(data));
+}
+async function typesAndBuild() {
+  step('types', await toolBeside('tsc', ['--noEmit']));
+  process.env.TYPES_CHECKED = '1';
+  return step('build', await ensureBuiltBeside());
+}
+const isReady = await Promise.all([lintAndData(), typesAndBuild()]);
 
 const unit = path.join(results, 'jest.json');
 count('unit tests', unit, runTool('jest', ['--json', `--outputFile=${unit}`]), (r) => ({
@@ -66,13 +75,13 @@ count('unit tests', unit, runTool('jest', ['--json', `--outputFile=${unit}`]), (
   failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
 }));
 
-process.env.TYPES_CHECKED = '1';
-if (step('build', ensureBuilt())) {
+if (isReady.every(Boolean)) {
   const e2e = path.join(results, 'playwright.json');
   const port = String(await freePort());
   const ok = runTool('playwright', ['test'], {
     CHROMIUM: chromium,
     E2E_PORT: port,
+    E2E_DATA: data,
     PLAYWRIGHT_JSON_OUTPUT_NAME: e2e,
     // A fresh context for each test compiles the whole program anew; one that is emptied keeps that.
     PW_TEST_REUSE_CONTEXT: '1',

@@ -59,7 +59,8 @@ test('a box touches the lines that have a point in it', () => {
         .map((l) => l.id);
     const found = picking.inRegion(drawing, boxRegion(box));
     for (const id of dense(-0.3)) expect(found).toContain(id);
-    for (const id of found) expect(dense(0.3)).toContain(id);
+    const near = dense(0.3);
+    for (const id of found) expect(near).toContain(id);
   }
 });
 
