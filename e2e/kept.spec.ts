@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
+import { practiceSvg } from '../src/workers/practiceSvg';
 import { BenchHand, drawingWith, levelLine, makeDrawing } from './bench';
 
 /** Whatever the server or the browser will not have: the drawing opens, and what was drawn is there. */
@@ -144,4 +145,26 @@ test('a browser without a store of its own opens a drawing, says so, and saves',
   await expect(told(page)).toContainText('This browser keeps nothing');
   await lay(hand, page, 100);
   expect(await hand.lines()).toHaveLength(1);
+});
+
+test('a long change is there after a reload in the moment in which it was made, before it was seen or sent', async ({
+  page,
+  request,
+}) => {
+  const hand = await BenchHand.open(page, await makeDrawing(request));
+  await page.evaluate(() => {
+    // No frame comes any more in which it could be seen.
+    window.requestAnimationFrame = () => 0;
+    const save = document.querySelector<HTMLElement>('.save')!;
+    new MutationObserver(() => save.dataset.save !== 'saved' && location.reload()).observe(save, {
+      attributeFilter: ['data-save'],
+    });
+  });
+  let sent = 0;
+  await page.route('**/changes', (route) => (sent++, route.abort()));
+  await Promise.all([page.waitForEvent('load'), hand.paste(practiceSvg(600))]);
+  expect(sent).toBe(0);
+  await page.unroute('**/changes');
+  await hand.ready();
+  await expect.poll(async () => (await hand.lines()).length).toBe(600);
 });

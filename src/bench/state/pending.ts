@@ -85,9 +85,17 @@ function answering<T>(asked: Promise<T>): Promise<T> {
   return Promise.race([asked, late]).finally(() => clearTimeout(timer));
 }
 
-/** Keeps a change in the browser until it is acknowledged. @throws where this browser keeps nothing. */
-export const keepPending = async (p: Omit<Pending, 'schema'>): Promise<number> =>
-  (await database()).add('pending', stored({ ...p, schema: SCHEMA_VERSION }));
+/**
+ * Keeps a change in the browser until it is acknowledged; for good once it is asked to, though the page goes the next moment.
+ * @throws where this browser keeps nothing.
+ */
+export async function keepPending(p: Omit<Pending, 'schema'>): Promise<number> {
+  const tx = (await database()).transaction('pending', 'readwrite');
+  const key = tx.store.add(stored({ ...p, schema: SCHEMA_VERSION }));
+  tx.commit();
+  await Promise.all([key, tx.done]);
+  return key;
+}
 
 export async function dropPending(keys: readonly number[]): Promise<void> {
   const tx = (await database()).transaction('pending', 'readwrite');

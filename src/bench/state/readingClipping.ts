@@ -23,5 +23,11 @@ export async function readingClipping(text: string, kept: string | null, at: Poi
 /** Starts the worker, so that it is there when something is asked of it soon. */
 export const readyToRead = (): void => void worker.start();
 
-/** Has it practise, so that what is pasted first does not take several times as long as what is pasted later. */
-export const practiseReading = (): void => void worker.ask((api) => api.warm()).catch(() => undefined);
+let hasPractised = false;
+
+/** Has it practise, once: what is pasted first is not to take several times as long as what is pasted later. */
+export function practiseReading(): void {
+  if (hasPractised) return;
+  hasPractised = true;
+  void worker.ask((api) => api.warm()).catch(() => undefined);
+}
