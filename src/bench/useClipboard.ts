@@ -3,14 +3,14 @@
 import { useEffect, type RefObject } from 'react';
 import { bringIn } from './commands/desk';
 import type { BenchCanvas } from './canvas/benchCanvas';
-import { whenIdleAfter } from '@/ui/whenIdle';
+import { whenQuiet } from '@/ui/whenQuiet';
 import { copied, cut, looksLikeSvg, paste } from './commands/clipboard';
 import { practiseReading, readyToRead } from './state/readingClipping';
 import type { Bench } from './state/store';
 import { isTyping } from './typing';
 
-/** What has to be done at once when a drawing is opened is done by then, ms. */
-const SETTLES = 4_000;
+/** What has to be done at once when a drawing is opened is done by then, ms; and the machine is not taken from a hand at work. */
+const PRACTICE = { after: 4_000, quiet: 1_000 };
 
 /** Copy, cut and paste: lines as SVG, here and from anywhere; a picture that is pasted is brought in. */
 export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>): void {
@@ -49,7 +49,7 @@ export function useClipboard(bench: Bench, canvas: RefObject<BenchCanvas | null>
         bench.tell('What is on the clipboard is neither lines, an SVG nor a picture.');
       }
     };
-    const callOff = whenIdleAfter(SETTLES, practiseReading);
+    const callOff = whenQuiet(PRACTICE, practiseReading);
     window.addEventListener('keydown', keys, true);
     // Whoever comes back may have copied something elsewhere.
     window.addEventListener('focus', readyToRead);
