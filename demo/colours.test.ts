@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import { applyChange, type Drawing, type Reference } from '../src/core';
 import { labDistance } from '../src/core/colour/oklab';
 import { allFlats, boundsOf, laid } from '../src/core/edits/flats';
@@ -8,14 +7,10 @@ import { toneDistances } from '../src/core/edits/toneDistance';
 import { placedReference } from '../src/core/edits/references';
 import { arrangementOf } from '../src/core/flats/arrangement';
 import type { ColourImage } from '../src/core/raster/colourImage';
-import { canPhoto, canTruth } from '../src/server/simulated/pictures/canPhoto';
+import { canTruth } from '../src/server/simulated/pictures/canPhoto';
 import { beneathIn, canInLines } from './colouredCan';
-import { keptBytes } from './keptPicture';
-
-async function coloursOf(bytes: Buffer): Promise<ColourImage> {
-  const { data, info } = await sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, channels: 3, data: new Uint8Array(data) };
-}
+import { pictures } from './pictures';
+import { colourPicture } from './readPicture';
 
 let n = 0;
 const freshId = (): string => `n${n++}`;
@@ -30,7 +25,7 @@ const r: Reference = placedReference(start.page, {
 });
 
 test('flats take the colours that the photo was made from; tone distances are the true ones', async () => {
-  const photo = await coloursOf(await keptBytes('watering-can.jpg', canPhoto));
+  const photo = await colourPicture(await pictures.can());
   const scene: ColourImage = { ...photo, data: new Uint8Array(await canTruth()) };
   const areas = arrangementOf(
     boundsOf(start).map((b) => b.run),

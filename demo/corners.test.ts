@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { pageCorners, skewAngle } from '../src/core';
 import { grayImage } from '../src/core/raster/grayImage';
 import { seeded } from '../src/core/seeded';
-import { paperPicture } from './greyPicture';
+import { paperPicture } from './readPicture';
 import { shotOf } from '../src/server/simulated/pictures/shots';
 import { snailPhoto, snailShot, type Shot } from '../src/server/simulated/pictures/snailPhoto';
 

@@ -34,7 +34,7 @@ export async function keptBytes(name: string, make: () => Promise<Buffer>): Prom
 
 /** The same of a grey picture. */
 export async function keptPicture(name: string, make: () => Promise<GrayImage>): Promise<GrayImage> {
-  const kept = await keptBytes(name, async () => {
+  const kept = await keptBytes(`grey-${name}`, async () => {
     const { width, height, data } = await make();
     const head = Buffer.alloc(8);
     head.writeUInt32LE(width, 0);

@@ -1,5 +1,4 @@
 import { nanoid } from 'nanoid';
-import sharp from 'sharp';
 import { applyChange, emptyDrawing, plainPage, type Drawing, type Reference } from '../src/core';
 import type { Change } from '../src/core/change/change';
 import type { ColourImage } from '../src/core/raster/colourImage';
@@ -13,11 +12,8 @@ import { appendChanges } from '../src/server/append';
 import { takePicture } from '../src/server/pictures';
 import { canInLines, colouring } from './colouredCan';
 import { partlyTracedPear } from './drawings';
-import { keptBytes } from './keptPicture';
-import { canPhoto } from '../src/server/simulated/pictures/canPhoto';
-import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
-import { pearScan } from '../src/server/simulated/pictures/pearScan';
-import { snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
+import { pictures } from './pictures';
+import { colourPicture } from './readPicture';
 
 /** Makes the demo's pictures and drawings in the data folder, unless there are drawings already. */
 
@@ -45,51 +41,45 @@ const scenes: {
   {
     title: 'Watering can, back of the packet',
     name: 'watering-can.jpg',
-    picture: canPhoto,
+    picture: pictures.can,
     drawing: () => blank(160, 120),
     stage: 'prepare',
   },
   {
     title: 'Clay pot and radish, sowing calendar',
     name: 'clay-pot.jpg',
-    picture: potPhoto,
+    picture: pictures.pot,
     drawing: () => blank(160, 120),
     stage: 'trace',
   },
   {
     title: 'Snail, corner of the catalogue',
     name: 'sketchbook-snail.jpg',
-    picture: snailPhoto,
+    picture: pictures.snail,
     drawing: () => blank(160, 120),
     stage: 'prepare',
   },
   {
     title: 'Pear branch, packet front',
     name: 'pear-pencil-scan.png',
-    picture: pearScan,
+    picture: pictures.pear,
     drawing: partlyTracedPear,
     stage: 'trace',
   },
   {
     title: 'Seed packet, the can in colour',
     name: 'watering-can.jpg',
-    picture: canPhoto,
+    picture: pictures.can,
     drawing: canInLines,
     stage: 'colour',
     then: colouring,
   },
 ];
 
-/** A picture's colours, as the program reads them. */
-async function coloursOf(bytes: Buffer): Promise<ColourImage> {
-  const { data, info } = await sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, channels: 3, data: new Uint8Array(data) };
-}
-
 async function make(): Promise<void> {
   if (listDrawings().length > 0 || listDrawings(true).length > 0) return;
   for (const { title, name, picture, drawing, stage, then } of scenes) {
-    const bytes = await keptBytes(name, picture);
+    const bytes = await picture();
     const taken = await takePicture(new Blob([new Uint8Array(bytes)]).stream(), bytes.length);
     const { id } = keepDrawing(title, drawing(), stage);
     const value = drawing();
@@ -103,7 +93,7 @@ async function make(): Promise<void> {
     });
     const placing = { id: nanoid(12), ...placeReference(value, reference) };
     const placed = applyChange(value, placing);
-    appendChanges(id, 0, [placing, ...(then?.(placed, await coloursOf(bytes), reference) ?? [])]);
+    appendChanges(id, 0, [placing, ...(then?.(placed, await colourPicture(bytes), reference) ?? [])]);
     process.stdout.write(`made “${title}”\n`);
   }
 }

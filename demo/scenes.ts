@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import type { Cubic, Point } from '../src/core';
 import { runFromCubics } from '../src/core/drawing/fromCubics';
 import { outlineHolds } from '../src/core/drawing/outline';
@@ -7,27 +6,21 @@ import { distanceToCurves, walk } from '../src/core/test/strokes';
 import { canInOrder } from '../src/server/simulated/curves/can';
 import type { TrueLine } from '../src/server/simulated/curves/path';
 import { potLines } from '../src/server/simulated/curves/pot';
-import { canPhoto } from '../src/server/simulated/pictures/canPhoto';
-import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
-import { keptBytes } from './keptPicture';
+import { pictures } from './pictures';
+import { colourPicture } from './readPicture';
 
 /** A photo, and the outlines of the things in it, from the back to the front. */
 export type Scene = { name: string; image: ColourImage; things: readonly TrueLine[] };
 
-export async function colourPicture(bytes: Buffer): Promise<ColourImage> {
-  const { data, info } = await sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, channels: 3, data: new Uint8Array(data) };
-}
-
 export const canScene = async (): Promise<Scene> => ({
   name: 'watering can',
-  image: await colourPicture(await keptBytes('watering-can.jpg', canPhoto)),
+  image: await colourPicture(await pictures.can()),
   things: canInOrder,
 });
 
 export const potScene = async (): Promise<Scene> => ({
   name: 'clay pot',
-  image: await colourPicture(await keptBytes('clay-pot.jpg', potPhoto)),
+  image: await colourPicture(await pictures.pot()),
   things: potLines,
 });
 

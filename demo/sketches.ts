@@ -3,9 +3,10 @@ import type { TrueLine } from '../src/server/simulated/curves/path';
 import { pearLines, pearPage } from '../src/server/simulated/curves/pear';
 import { snailLines, snailPage } from '../src/server/simulated/curves/snail';
 import { pearScan } from '../src/server/simulated/pictures/pearScan';
-import { snailCorners, snailPhoto } from '../src/server/simulated/pictures/snailPhoto';
-import { greyPicture } from './greyPicture';
-import { keptBytes, keptPicture } from './keptPicture';
+import { snailCorners } from '../src/server/simulated/pictures/snailPhoto';
+import { greyPicture } from './readPicture';
+import { keptPicture } from './keptPicture';
+import { pictures } from './pictures';
 
 /** A demo picture as it is worked on, and the curves that it was drawn from, at `scale` px a unit of theirs. */
 export type Sketch = { name: string; image: GrayImage; lines: readonly TrueLine[]; scale: number };
@@ -16,7 +17,7 @@ const SNAIL_SCALE = 1.5;
 export async function snailSketch(): Promise<Sketch> {
   const size = { width: SNAIL_SCALE * snailPage.width, height: SNAIL_SCALE * snailPage.height };
   const image = await keptPicture('snail', async () =>
-    rectify(await greyPicture(await keptBytes('sketchbook-snail.jpg', snailPhoto)), [...snailCorners], size),
+    rectify(await greyPicture(await pictures.snail()), [...snailCorners], size),
   );
   return { name: 'snail photo, rectified', image, lines: snailLines, scale: SNAIL_SCALE };
 }

@@ -4,8 +4,7 @@ import { cubicsOf } from '../src/core/drawing/run';
 import type { Cubic, Point } from '../src/core';
 import { distanceToCurves, walk } from '../src/core/test/strokes';
 import { potLines } from '../src/server/simulated/curves/pot';
-import { potPhoto } from '../src/server/simulated/pictures/potPhoto';
-import { keptBytes } from '../demo/keptPicture';
+import { pictures } from '../demo/pictures';
 import { BenchHand, makeDrawing } from './bench';
 
 /** The photo lies on the page at half its size. */
@@ -27,7 +26,7 @@ async function openPhoto(
 ): Promise<BenchHand> {
   const id = await makeDrawing(request);
   await request.post(`/api/drawings/${id}/references?name=pot.jpg`, {
-    data: await keptBytes('clay-pot.jpg', potPhoto),
+    data: await pictures.pot(),
   });
   return BenchHand.open(page, id, options);
 }

@@ -87,7 +87,8 @@ export async function pasteText(text: string): Promise<{ made: number; seen: num
   let made = 0;
   const before = performance.now();
   document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-  while (performance.now() - before < 3_000) {
+  // Until all is at rest again, however long it takes to begin.
+  while (performance.now() - before < (made ? Math.max(3_000, made + 2_000) : 30_000)) {
     await new Promise((r) => requestAnimationFrame(() => setTimeout(r, 0)));
     const isMade = save.dataset.save !== 'saved';
     const pixels = look();

@@ -2,7 +2,7 @@ import { pageCorners, pullInk, threshold, type Correction } from '../src/core';
 import { firstCorrections } from '../src/core/raster/correction';
 import { corrected, CorrectionRun } from '../src/core/raster/correct';
 import { rgbaImage } from '../src/core/raster/rgba';
-import { paperPicture } from '../demo/greyPicture';
+import { paperPicture } from '../demo/readPicture';
 import { measurePull } from '../demo/measurePull';
 import { sketches } from '../demo/sketches';
 import { shotOf } from '../src/server/simulated/pictures/shots';

@@ -1,7 +1,6 @@
 import type { Change } from '@/core';
-import { changeText, LONG_TEXT } from '@/core/change/changeText';
+import { changeText } from '@/core/change/changeText';
 import { upgradedChange } from '@/core/change/upgradeChange';
-import { whenSeen } from '@/ui/whenIdle';
 import { ApiError, keepAside, sendChanges } from './api';
 import { rememberAside } from './asides';
 import { SCHEMA_VERSION } from '@/core/drawing/schema';
@@ -57,12 +56,10 @@ export class Batches {
     by: (batch: readonly Outgoing[]) => Promise<T>,
   ): Promise<{ answer: T; sent: number }> {
     for (;;) {
-      // A long one is kept, and written out, when what it does has been seen.
+      // A long one is kept, and written out, when what it does has been seen: to hand it on takes as long as some frames do.
       await queue[0].key;
       const batch = this.next(queue);
       await Promise.all(batch.map((b) => b.key));
-      // To hand on a long one takes as long as some frames do: what it does is seen first.
-      if (batch.some((b) => b.text.length > LONG_TEXT)) await new Promise<void>(whenSeen);
       try {
         return { answer: await by(batch), sent: batch.length };
       } catch (error) {

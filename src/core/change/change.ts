@@ -10,7 +10,7 @@ import { isPlainPut } from './steps/plainPut';
  * can be taken back. Changes are the only way a drawing becomes another; undo, the journal and versions are made of them.
  */
 
-export const stepSchema = z.discriminatedUnion('step', [
+const anyStep = z.discriminatedUnion('step', [
   definitions.insertItem.schema,
   definitions.removeItem.schema,
   definitions.moveItems.schema,
@@ -33,9 +33,7 @@ export const stepSchema = z.discriminatedUnion('step', [
   definitions.flat.schema,
 ]);
 
-const MOST_STEPS = 200_000;
-const arePlainPuts = (v: unknown): boolean =>
-  Array.isArray(v) && v.length >= 1 && v.length <= MOST_STEPS && v.every(isPlainPut);
+export const stepSchema = quickly(isPlainPut, anyStep);
 
 /**
  * `id` tells a change that arrives twice from a new one; `label` is what a person reads ("Bend segment"). `time` is when it
@@ -44,7 +42,7 @@ const arePlainPuts = (v: unknown): boolean =>
 export const changeSchema = z.strictObject({
   id: idSchema,
   label: z.string().min(1).max(200),
-  steps: quickly(arePlainPuts, z.array(stepSchema).min(1).max(MOST_STEPS)),
+  steps: z.array(stepSchema).min(1).max(200_000),
   time: z.number().int().min(0).optional(),
   undoes: idSchema.optional(),
   redoes: idSchema.optional(),

@@ -73,11 +73,6 @@ export class PackedNodes {
     return new PackedNodes(this.numbers, this.flags, this.number, this.node, this.count, this.byX + x, this.byY + y);
   }
 
-  /** Whether anybody has asked for them. */
-  get areMade(): boolean {
-    return this.nodes !== null;
-  }
-
   unpacked(): readonly Node[] {
     return (this.nodes ??= this.made());
   }

@@ -1,6 +1,13 @@
 import sharp from 'sharp';
 import type { GrayImage } from '../src/core';
+import type { ColourImage } from '../src/core/raster/colourImage';
 import { paperValues } from '../src/core/raster/rgba';
+
+/** A picture file's bytes as colours. */
+export async function colourPicture(bytes: Buffer): Promise<ColourImage> {
+  const { data, info } = await sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, channels: 3, data: new Uint8Array(data) };
+}
 
 /** A picture file's bytes as grey values. */
 export async function greyPicture(bytes: Buffer): Promise<GrayImage> {
