@@ -12,7 +12,9 @@ import { launchOptions, Program } from '../e2e/program';
 import { countReplies, figuresOnDemo, figuresUnderHand } from './figures';
 import { beside, bodies, livingFrames } from './inking';
 import { colouring } from './colouring';
-import { crowd } from './crowd';
+import { crowd, type Crowd } from './crowd';
+import { crowdTable } from './crowdTable';
+import { manyChanges } from './manyChanges';
 import { delivering } from './delivering';
 import { load } from './load';
 import { acknowledgedMeanwhile } from './meanwhile';
@@ -27,12 +29,23 @@ import * as probe from './probe';
 import * as scene from './scene';
 import { summary } from './statistics';
 
-/** Measures the bench on a large scene, in a browser without a GPU, and prints JSON. Times are ms. */
+/**
+ * Measures the bench on a large scene, in a browser without a GPU, and prints JSON, and a table of very many lines beside it. Times
+ * are ms. `crowd`: that alone.
+ */
 
 const FRAMES = 120;
 const VIEW = { scale: 0.62, x: -60, y: -40 };
 
+/** Very many lines, and a very long history. */
+async function many(): Promise<{ crowd: Crowd[]; history: unknown }> {
+  const runs = [await crowd(2_000), await crowd(10_000)];
+  process.stderr.write(`${crowdTable(runs)}\n`);
+  return { crowd: runs, history: await manyChanges(50_000) };
+}
+
 async function main(): Promise<void> {
+  if (process.argv[2] === 'crowd') return void process.stdout.write(`${JSON.stringify(await many(), null, 2)}\n`);
   const data = mkdtempSync(path.join(tmpdir(), 'yellow-quill-perf-'));
   process.env.YELLOW_QUILL_DATA = data;
   const bytes = await scene.picture();
@@ -161,7 +174,7 @@ async function main(): Promise<void> {
         acknowledgedMeanwhile: await acknowledgedMeanwhile(10_000),
       },
       load: await load(50, 30),
-      crowd: [await crowd(2_000), await crowd(10_000)],
+      ...(await many()),
     };
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);
   } finally {
