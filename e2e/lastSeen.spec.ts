@@ -2,11 +2,11 @@ import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { BenchHand, drawingWith, levelLine, makeDrawing } from './bench';
 
-/** Holds back what a drawing is, until it is let go. */
-async function heldBack(page: Page, id: string): Promise<() => void> {
+/** Holds back what is asked for, until it is let go. */
+async function heldBack(page: Page, what: string): Promise<() => void> {
   let letGo = (): void => undefined;
   const until = new Promise<void>((r) => (letGo = r));
-  await page.route(`**/${id}/packed`, async (route) => {
+  await page.route(what, async (route) => {
     await until;
     await route.continue().catch(() => undefined);
   });
@@ -36,7 +36,8 @@ test('while a drawing is on its way its page is seen as it was seen last, in its
       .raw()
       .toBuffer();
   const before = await pixels();
-  const letGo = await heldBack(page, hand.id);
+  const letGo = await heldBack(page, `**/${hand.id}/packed`);
+  const letRun = await heldBack(page, '**/*.js');
   await page.reload({ waitUntil: 'commit' });
   const picture = page.locator('.opening img');
   await expect(picture).toBeVisible();
@@ -46,6 +47,11 @@ test('while a drawing is on its way its page is seen as it was seen last, in its
   const off = before.reduce((n, v, i) => n + (Math.abs(v - meanwhile[i]) > 40 ? 1 : 0), 0);
   expect(off / before.length).toBeLessThan(0.01);
   expect(before.some((v) => v < 150)).toBe(true);
+  // All of that before any of the program had come; it is still there when the program waits for the drawing.
+  letRun();
+  await expect.poll(() => page.workers().length).toBeGreaterThan(0);
+  await expect(picture).toBeVisible();
+  await expect(page.getByText('Laying out the drawing')).toBeHidden();
   letGo();
   await opened(page);
   await expect(page.locator('.opening')).toBeHidden();
@@ -56,7 +62,7 @@ test('one that was never seen here is said to be on its way; one that is not the
   request,
 }) => {
   const id = await makeDrawing(request);
-  const letGo = await heldBack(page, id);
+  const letGo = await heldBack(page, `**/${id}/packed`);
   await page.goto(`/drawing/${id}`, { waitUntil: 'commit' });
   await expect(page.getByText('Laying out the drawing')).toBeVisible();
   letGo();

@@ -1,11 +1,33 @@
-import { forgetLastSeen, keepLastSeen, lastSeen } from './lastSeen';
+import { runInNewContext } from 'node:vm';
+import { forgetLastSeen, keepLastSeen, keyOfLastSeen, putLastSeen, putLastSeenScript } from './lastSeen';
 import { TestStorage } from '../test/storage';
 
 const place = { left: 1, top: 2, width: 30, height: 40, window: { width: 800, height: 600 } };
 const src = 'data:image/webp;base64,AAAA';
 
+type Picture = { src: string; style: Record<string, string> };
+/** What covers the window, and the pictures that were put into it. */
+class Cover {
+  readonly pictures: Picture[] = [];
+  replaceChildren(...pictures: Picture[]): void {
+    this.pictures.push(...pictures);
+  }
+}
+
+/** The picture of a drawing's page that is put before it. */
+function lastSeen(id: string): Picture | null {
+  const cover = new Cover();
+  putLastSeen(cover as never, keyOfLastSeen(id));
+  return cover.pictures[0] ?? null;
+}
+
+class FakeImage {
+  src = '';
+  style = {};
+}
+
 beforeEach(() => {
-  Object.assign(globalThis, { localStorage: new TestStorage(), innerWidth: 800, innerHeight: 600 });
+  Object.assign(globalThis, { localStorage: new TestStorage(), innerWidth: 800, innerHeight: 600, Image: FakeImage });
   let now = 0;
   jest.spyOn(Date, 'now').mockImplementation(() => ++now);
 });
@@ -13,7 +35,7 @@ afterEach(() => jest.restoreAllMocks());
 
 test('a page is seen again as it was, in a window as large', () => {
   keepLastSeen('a', src, place);
-  expect(lastSeen('a')).toMatchObject({ src, place });
+  expect(lastSeen('a')).toMatchObject({ src, style: { left: '1px', top: '2px', width: '30px', height: '40px' } });
   expect(lastSeen('b')).toBeNull();
   Object.assign(globalThis, { innerWidth: 700 });
   expect(lastSeen('a')).toBeNull();
@@ -43,4 +65,22 @@ test('some are forgotten, or all', () => {
   expect(['a', 'b', 'c'].map((id) => lastSeen(id) !== null)).toEqual([true, false, true]);
   forgetLastSeen();
   expect([lastSeen('a'), localStorage.getItem('another')]).toEqual([null, 'thing']);
+});
+
+test('the script in the page does the same with nothing of the program around it', () => {
+  keepLastSeen('a', src, place);
+  const cover = new Cover();
+  const put = (pathname: string): void =>
+    void runInNewContext(putLastSeenScript('.a "b"'), {
+      document: { querySelector: (selector: string) => (selector === '.a "b"' ? cover : null) },
+      location: { pathname },
+      localStorage,
+      innerWidth: 800,
+      innerHeight: 600,
+      Image: FakeImage,
+    });
+  put('/drawing/b');
+  expect(cover.pictures).toHaveLength(0);
+  put('/drawing/a');
+  expect(cover.pictures).toMatchObject([{ src }]);
 });

@@ -14,6 +14,7 @@ export type SeenPlace = {
 type Kept = { readonly at: number; readonly place: SeenPlace; readonly src: string };
 
 const PREFIX = 'yellow-quill:last-seen:';
+export const keyOfLastSeen = (id: string): string => PREFIX + id;
 /** So many pages are kept, each of no more characters than this; the one that was seen longest ago goes first. */
 const MOST = 12;
 const MOST_CHARACTERS = 150_000;
@@ -44,12 +45,28 @@ export function forgetLastSeen(ids?: readonly string[]): void {
   }
 }
 
-/** The picture of a drawing's page and its place; null where it was not seen in a window as large as this. */
-export function lastSeen(id: string): Kept | null {
-  const kept = keptAs(PREFIX + id);
-  const isHere = kept?.place?.window?.width === innerWidth && kept.place.window.height === innerHeight;
-  return isHere && kept.src.startsWith('data:image/') ? kept : null;
+/**
+ * Puts the picture of a drawing's page, in its place, into what covers the window, where it was seen in one as large as this. It
+ * stands in the page as text too, to be run before any of the program has come: it uses nothing from outside of itself.
+ */
+export function putLastSeen(into: Element, key: string): void {
+  try {
+    const { src, place } = JSON.parse(localStorage.getItem(key) ?? '{}') as Kept;
+    const isHere = place.window.width === innerWidth && place.window.height === innerHeight;
+    if (!isHere || !src.startsWith('data:image/')) return;
+    const picture = new Image();
+    picture.src = src;
+    picture.alt = '';
+    for (const side of ['left', 'top', 'width', 'height'] as const) picture.style[side] = `${place[side]}px`;
+    into.replaceChildren(picture);
+  } catch {
+    // Nothing is kept, nothing sound, or there is no store.
+  }
 }
+
+/** The same as a script for the page of any drawing, put in behind what it fills. It is told nothing: it takes the address. */
+export const putLastSeenScript = (selector: string): string =>
+  `(${putLastSeen})(document.querySelector(${JSON.stringify(selector)}),${JSON.stringify(PREFIX)}+location.pathname.split('/').pop())`;
 
 const keys = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(PREFIX));
 

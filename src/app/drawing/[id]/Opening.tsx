@@ -1,33 +1,23 @@
 'use client';
 
-import { useState, useSyncExternalStore } from 'react';
-import { lastSeen } from '@/bench/state/lastSeen';
+import { useLayoutEffect, useRef } from 'react';
+import { keyOfLastSeen, putLastSeen } from '@/bench/state/lastSeen';
 import { quillMark } from '@/ui/signs';
 import './opening.css';
 
-const never = () => () => undefined;
-
-function readOnce(id: string): () => ReturnType<typeof lastSeen> {
-  let kept: ReturnType<typeof lastSeen> | undefined;
-  return () => (kept === undefined ? (kept = lastSeen(id)) : kept);
-}
-
-/** While a drawing is on its way: its page as it was last seen here, in its place; else a word. The bench covers it. */
+/**
+ * While a drawing is on its way: its page as it was last seen here, in its place; else a word. The bench covers it. Where the page
+ * comes as a whole, a script in it has put the picture there before any of this is run.
+ */
 export function Opening({ id }: { id: string }) {
-  // What this browser keeps is not known where the page's HTML is made.
-  const [read] = useState(() => readOnce(id));
-  const seen = useSyncExternalStore(never, read, () => null);
-  if (!seen)
-    return (
-      <div className="opening" role="status" aria-label="Laying out the drawing">
-        <p>{quillMark} Laying out the drawing</p>
-      </div>
-    );
-  const { left, top, width, height } = seen.place;
+  const seen = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    if (!seen.current!.hasChildNodes()) putLastSeen(seen.current!, keyOfLastSeen(id));
+  }, [id]);
   return (
     <div className="opening" role="status" aria-label="Laying out the drawing">
-      {/* eslint-disable-next-line @next/next/no-img-element -- kept by this browser itself */}
-      <img src={seen.src} alt="" style={{ left, top, width, height }} />
+      <div className="seen" ref={seen} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: '' }} />
+      <p>{quillMark} Laying out the drawing</p>
     </div>
   );
 }
