@@ -1,5 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
+import type { Drawing } from '../src/core';
+import { changeOf } from '../src/core/change/changeOf';
+import { setReference } from '../src/core/edits/references';
+import { pictures } from '../demo/pictures';
 import { BenchHand, drawingWith, levelLine, makeDrawing } from './bench';
 
 /** Holds back what is asked for, until it is let go. */
@@ -57,18 +61,67 @@ test('while a drawing is on its way its page is seen as it was seen last, in its
   await expect(page.locator('.opening')).toBeHidden();
 });
 
-test('one that was never seen here is said to be on its way; one that is not there is told to be missing', async ({
+test('one that was never seen here is seen as its paper; one that is not there is on its way, and then told to be missing', async ({
   page,
   request,
 }) => {
   const id = await makeDrawing(request);
   const letGo = await heldBack(page, `**/${id}/packed`);
   await page.goto(`/drawing/${id}`, { waitUntil: 'commit' });
-  await expect(page.getByText('Laying out the drawing')).toBeVisible();
+  await expect(page.locator('.opening .paper')).toBeVisible();
+  await expect(page.getByText('Laying out the drawing')).toBeHidden();
   letGo();
   await opened(page);
-  await expect(page.getByText('Laying out the drawing')).toBeHidden();
-  await page.goto('/drawing/nothingthere');
+  await expect(page.locator('.opening')).toBeHidden();
+  const tell = await heldBack(page, '**/nothingthere/packed');
+  await page.goto('/drawing/nothingthere', { waitUntil: 'commit' });
+  await expect(page.getByText('Laying out the drawing')).toBeVisible();
+  tell();
   await expect(page.getByText('There is no such drawing')).toBeVisible();
   await expect(page.locator('.opening')).toBeHidden();
 });
+
+/** The window's colours without its pills, softened: what is scaled another way is not otherwise. */
+async function greys(page: Page, clip: { x: number; y: number; width: number; height: number }): Promise<Buffer> {
+  return sharp(await page.screenshot({ clip }))
+    .greyscale()
+    .blur(3)
+    .raw()
+    .toBuffer();
+}
+
+for (const [how, view] of [
+  ['whole', null],
+  ['as it was left', { scale: 0.9, x: -80, y: 40 }],
+] as const)
+  test(`one that was never seen here is seen as its paper and the picture under the work before the program has come: ${how}`, async ({
+    page,
+    request,
+  }) => {
+    const id = await makeDrawing(request);
+    await request.post(`/api/drawings/${id}/references?name=pear.png`, { data: await pictures.pear() });
+    const answer = await request.get(`/api/drawings/${id}`);
+    const { drawing, revision } = (await answer.json()) as { drawing: Drawing; revision: number };
+    const turned = setReference(drawing, drawing.references[0].id, { turn: 20, flipX: true }, 'Turn picture');
+    const changes = [changeOf(turned, 'turned')];
+    expect((await request.post(`/api/drawings/${id}/changes`, { data: { base: revision, changes } })).ok()).toBe(true);
+    await page.addInitScript(([key, session]) => session && localStorage.setItem(key, session), [
+      `yellow-quill:session:${id}`,
+      view && JSON.stringify({ view, stage: 'trace', tool: 'pen' }),
+    ] as const);
+    const letRun = await heldBack(page, '**/*.js');
+    await page.goto(`/drawing/${id}`, { waitUntil: 'commit' });
+    const picture = page.locator('.opening .paper img');
+    await expect(picture).toBeVisible();
+    await picture.evaluate((img: HTMLImageElement) => img.decode());
+    await expect(page.getByText('Laying out the drawing')).toBeHidden();
+    const clip = { x: 260, y: 130, width: 740, height: 500 };
+    const before = await greys(page, clip);
+    letRun();
+    await page.locator('[data-testid=page][data-sharp=true]').waitFor();
+    await expect(picture).toBeHidden();
+    const after = await greys(page, clip);
+    const off = before.reduce((n, v, i) => n + (Math.abs(v - after[i]) > 12 ? 1 : 0), 0);
+    expect(off / before.length).toBeLessThan(0.005);
+    expect(new Set(before).size).toBeGreaterThan(20);
+  });

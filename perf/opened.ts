@@ -1,8 +1,9 @@
 import type { Page } from '@playwright/test';
 
 /**
- * Times from asking for a drawing, ms: its page as it was seen last (0 where it was not), the page itself, the page with its
- * reference, all of it sharp. Each as of the frame that shows it, its raster counted.
+ * Times from asking for a drawing, ms: its page as it was seen last here, or else with its reference, while the program is on its way;
+ * the page itself, as it can be worked on; that with its reference; all of it sharp. Each as of the frame that shows it, its raster
+ * counted.
  */
 export type Opened = { seen: number; pageSeen: number; referenceSeen: number; open: number };
 
@@ -12,7 +13,7 @@ declare global {
 
 const watched = new WeakSet<Page>();
 
-/** How long it takes to come from home to a drawing by its address; `seen` where it was seen here before. */
+/** How long it takes to come from home to a drawing by its address. */
 export async function opened(page: Page, id: string): Promise<Opened> {
   if (!watched.has(page)) await page.addInitScript(watch);
   watched.add(page);
@@ -57,10 +58,12 @@ function watch(): void {
     afterFrame(look);
   };
   let isAsked = { seen: false, pageSeen: false, open: false };
-  new MutationObserver(() => {
+  const check = (): void => {
     const { ready, sharp } = host()?.dataset ?? {};
+    const before = document.querySelector('.opening .seen:not(:empty)') ?? document.querySelector('.opening .paper');
+    const covered = [...(before?.querySelectorAll('img') ?? [])];
     const isThere = {
-      seen: !!document.querySelector('.opening img'),
+      seen: covered.length > 0 && covered.every((img) => img.complete),
       pageSeen: ready === 'true',
       open: sharp === 'true',
     };
@@ -73,5 +76,8 @@ function watch(): void {
         note(kind);
       });
     }
-  }).observe(document, { attributes: true, childList: true, subtree: true });
+  };
+  new MutationObserver(check).observe(document, { attributes: true, childList: true, subtree: true });
+  // Pictures come without a change of the page.
+  document.addEventListener('load', check, true);
 }

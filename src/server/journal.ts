@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gt, lt, lte, max } from 'drizzle-orm';
 import type { Change, Drawing } from '@/core';
 import { sizeOf } from '@/core/change/bounds';
-import { packed } from '@/core/formats/packed';
+import { packed, unpackedBare } from '@/core/formats/packed';
 import { database, type Store } from './database';
 import { prepared } from './prepared';
 import { notFound } from './problem';
@@ -14,8 +14,11 @@ const MOST_CACHED = 100;
 const MOST_CACHED_NODES = 1_500_000;
 const FEWEST_CACHED = 4;
 
+/** Pages and routes are bundled each by themselves: what is remembered is the same for both. */
+const kept = globalThis as typeof globalThis & { yellowQuillNewest?: Map<string, State> };
+
 /** The newest state of the drawings last used, so that a change costs no replay. Always what the disk holds. */
-const newest = new Map<string, State>();
+const newest = (kept.yellowQuillNewest ??= new Map<string, State>());
 
 /** Remembers the newest state of a drawing, once the disk holds it. */
 export function remember(id: string, state: State): void {
@@ -66,17 +69,38 @@ export function readableState(id: string): State & { damaged?: Damage } {
  * then read when there is time, for whoever changes it.
  */
 export async function readableBytes(id: string): Promise<{ revision: number; bytes: Uint8Array; damaged?: Damage }> {
-  const row = prepared().revision.get({ id });
-  if (!row) throw notFound('drawing');
-  const store = database();
-  const kept = await packedSnapshot(id, row.revision);
-  // A backup may have been put back meanwhile.
-  if (kept && database() === store) {
+  const now = await packedNow(id);
+  if (now) {
     setTimeout(() => newest.has(id) || quietly(() => readableState(id)), READ_LATER_MS).unref();
-    return { revision: row.revision, bytes: kept };
+    return now;
   }
   const { drawing, ...state } = readableState(id);
   return { ...state, bytes: packed(drawing) };
+}
+
+/** The newest snapshot, packed, where it is of now; null elsewhere. @throws Problem 404. */
+async function packedNow(id: string): Promise<{ revision: number; bytes: Uint8Array } | null> {
+  const row = prepared().revision.get({ id });
+  if (!row) throw notFound('drawing');
+  const store = database();
+  const bytes = await packedSnapshot(id, row.revision);
+  // A backup may have been put back meanwhile.
+  return bytes && database() === store ? { revision: row.revision, bytes } : null;
+}
+
+/**
+ * A drawing's page and what lies under the work, where that can be told at once; its sheets may be missing. Null where it is to be
+ * read first, or cannot be: whoever opens it is told.
+ */
+export async function bareDrawing(id: string): Promise<Drawing | null> {
+  try {
+    const known = newest.get(id)?.drawing;
+    if (known) return known;
+    const now = await packedNow(id);
+    return now && unpackedBare(now.bytes);
+  } catch {
+    return null;
+  }
 }
 
 /** By then a bench has opened. */

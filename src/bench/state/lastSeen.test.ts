@@ -1,5 +1,4 @@
-import { runInNewContext } from 'node:vm';
-import { forgetLastSeen, keepLastSeen, keyOfLastSeen, putLastSeen, putLastSeenScript } from './lastSeen';
+import { forgetLastSeen, keepLastSeen, keyOfLastSeen, putLastSeen } from './lastSeen';
 import { TestStorage } from '../test/storage';
 
 const place = { left: 1, top: 2, width: 30, height: 40, window: { width: 800, height: 600 } };
@@ -65,22 +64,4 @@ test('some are forgotten, or all', () => {
   expect(['a', 'b', 'c'].map((id) => lastSeen(id) !== null)).toEqual([true, false, true]);
   forgetLastSeen();
   expect([lastSeen('a'), localStorage.getItem('another')]).toEqual([null, 'thing']);
-});
-
-test('the script in the page does the same with nothing of the program around it', () => {
-  keepLastSeen('a', src, place);
-  const cover = new Cover();
-  const put = (pathname: string): void =>
-    void runInNewContext(putLastSeenScript('.a "b"'), {
-      document: { querySelector: (selector: string) => (selector === '.a "b"' ? cover : null) },
-      location: { pathname },
-      localStorage,
-      innerWidth: 800,
-      innerHeight: 600,
-      Image: FakeImage,
-    });
-  put('/drawing/b');
-  expect(cover.pictures).toHaveLength(0);
-  put('/drawing/a');
-  expect(cover.pictures).toMatchObject([{ src }]);
 });

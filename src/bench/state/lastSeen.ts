@@ -64,10 +64,6 @@ export function putLastSeen(into: Element, key: string): void {
   }
 }
 
-/** The same as a script for the page of any drawing, put in behind what it fills. It is told nothing: it takes the address. */
-export const putLastSeenScript = (selector: string): string =>
-  `(${putLastSeen})(document.querySelector(${JSON.stringify(selector)}),${JSON.stringify(PREFIX)}+location.pathname.split('/').pop())`;
-
 const keys = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(PREFIX));
 
 function keptAs(key: string): Kept | null {

@@ -3,7 +3,7 @@ import { isGroup } from '../drawing/items';
 import { freshSheet, type Drawing, type Item } from '../drawing/schema';
 import { anyNode } from '../test/anyNode';
 import { wanderingDrawing } from '../test/drawings';
-import { isPacked, packed, unpacked } from './packed';
+import { isPacked, packed, unpacked, unpackedBare } from './packed';
 
 const node = anyNode(fc.double({ noNaN: true, noDefaultInfinity: true }));
 
@@ -42,6 +42,14 @@ describe('a packed drawing', () => {
         expect(JSON.stringify(unpacked(moved))).toBe(JSON.stringify(d));
       }),
     );
+  });
+
+  test('tells its page and what lies under the work without what lies on its sheets', () => {
+    fc.assert(
+      fc.property(drawing, (d) => expect(unpackedBare(packed(d))).toEqual({ ...d, sheets: [] })),
+      { numRuns: 30 },
+    );
+    expect(() => unpackedBare(packed(start).slice(0, -1))).toThrow('it has not its length');
   });
 
   test('keeps nodes that say more than it knows of, as JSON', () => {

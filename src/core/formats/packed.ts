@@ -53,21 +53,38 @@ export const isPacked = (bytes: Uint8Array): boolean =>
  */
 export const unpacked = (bytes: Uint8Array): Drawing => upgradedDrawing(whatIsIn(bytes));
 
+/**
+ * The same without what lies on its sheets, in a fraction of the time: its page, and what lies under the work.
+ * @throws RangeError says that the bytes are damaged, or what an upgrade says.
+ */
+export const unpackedBare = (bytes: Uint8Array): Drawing =>
+  upgradedDrawing({ ...(JSON.parse(textIn(bytes)) as Record<string, unknown>), sheets: [] });
+
 /** The items in bytes that `packed` made in this program. @throws RangeError says that the bytes are damaged. */
 export const unpackedItems = (bytes: Uint8Array): readonly Item[] => whatIsIn(bytes) as readonly Item[];
 
+/** Where the parts of it begin. */
+function partsOf(bytes: Uint8Array): { count: number; flagsAt: number; textAt: number } {
+  if (!isPacked(bytes)) throw new RangeError('the drawing is damaged: it does not begin as one');
+  const [nodes, count, textLength] = [4, 8, 12].map((at) =>
+    new DataView(bytes.buffer, bytes.byteOffset).getUint32(at, true),
+  );
+  const flagsAt = HEAD + 8 * count;
+  const textAt = flagsAt + nodes;
+  if (bytes.length !== textAt + textLength) throw new RangeError('the drawing is damaged: it has not its length');
+  return { count, flagsAt, textAt };
+}
+
+const textIn = (bytes: Uint8Array): string => new TextDecoder().decode(bytes.subarray(partsOf(bytes).textAt));
+
 function whatIsIn(given: Uint8Array): unknown {
-  if (!isPacked(given)) throw new RangeError('the drawing is damaged: it does not begin as one');
+  const { count, flagsAt, textAt } = partsOf(given);
   // Nodes are read later on: from a copy, whatever becomes of what was given.
   const bytes = given.slice();
-  const [, nodes, count, textLength] = new Uint32Array(bytes.buffer, bytes.byteOffset, 4);
-  const flagsAt = HEAD + 8 * count;
-  if (bytes.length !== flagsAt + nodes + textLength)
-    throw new RangeError('the drawing is damaged: it has not its length');
   const numbers = new Float64Array(bytes.buffer, bytes.byteOffset + HEAD, count);
-  const flags = bytes.subarray(flagsAt, flagsAt + nodes);
+  const flags = bytes.subarray(flagsAt, textAt);
   const reader = new NodeReader(numbers, flags);
-  const raw = filled(JSON.parse(new TextDecoder().decode(bytes.subarray(flagsAt + nodes))), reader);
+  const raw = filled(JSON.parse(textIn(bytes)), reader);
   if (!reader.isAtEnd) throw new RangeError('the drawing is damaged: nodes are left over');
   return raw;
 }

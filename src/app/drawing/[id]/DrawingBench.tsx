@@ -7,12 +7,13 @@ import { openAhead } from '@/bench/ahead';
 import { askBench } from '@/bench/askBench';
 import { takeAhead } from '@/bench/state/ahead';
 import { packedUrl } from '@/bench/state/api';
+import type { Sight } from '@/core/scene/sight';
 import { Opening } from './Opening';
 
 const BenchPage = dynamic(askBench, { ssr: false });
 
 /** The bench is made in the browser alone; what takes longest to come is asked for before it. */
-export function DrawingBench({ id }: { id: string }) {
+export function DrawingBench({ id, sight }: { id: string; sight: Sight | null }) {
   // Where the page comes as a whole, the drawing is asked for with it; from another page it is asked for right here.
   if (typeof window === 'undefined') preload(packedUrl(id), { as: 'fetch', crossOrigin: 'anonymous' });
   useState(() => openAhead(id));
@@ -20,7 +21,7 @@ export function DrawingBench({ id }: { id: string }) {
   useEffect(() => () => void takeAhead(id), [id]);
   return (
     <>
-      <Opening id={id} />
+      <Opening id={id} sight={sight} />
       <BenchPage id={id} />
     </>
   );

@@ -1,14 +1,17 @@
 import { headers } from 'next/headers';
-import { putLastSeenScript } from '@/bench/state/lastSeen';
+import { showSightScript } from '@/bench/state/firstSight';
+import { sightOf } from '@/core/scene/sight';
+import { bareDrawing } from '@/server/journal';
 import { DrawingBench } from './DrawingBench';
 
 export default async function DrawingPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const nonce = /'nonce-([\w-]+)'/.exec((await headers()).get('content-security-policy') ?? '')?.[1];
+  const bare = await bareDrawing(id);
   return (
     <>
-      <DrawingBench key={id} id={id} />
-      <script nonce={nonce} dangerouslySetInnerHTML={{ __html: putLastSeenScript('.opening .seen') }} />
+      <DrawingBench key={id} id={id} sight={bare && sightOf(bare)} />
+      <script nonce={nonce} dangerouslySetInnerHTML={{ __html: showSightScript('.opening') }} />
     </>
   );
 }
