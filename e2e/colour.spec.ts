@@ -183,3 +183,29 @@ test('a colour is taken from the picture, at a place or over a box, and poured',
   await hand.click({ x: 200, y: 250 });
   await expect.poll(async () => flats(await hand.saved()).map((f) => f.fill)).toEqual(['#336699']);
 });
+
+test('a sheet as a whole covers less when the hand lets go of its slider, and one press takes that back', async ({
+  page,
+}) => {
+  const id = await drawingWith(page.request, halves);
+  const hand = await BenchHand.open(page, id, { view: VIEW, stage: 'colour', tool: 'select' });
+  const start = await hand.saved();
+  const onLine = async (): Promise<number> => (await hand.colourAt({ x: 100, y: 250 }))[1];
+  await expect.poll(onLine).toBeLessThan(80);
+  const card = page.getByRole('group', { name: 'Whole sheet' });
+  const slider = card.getByRole('slider');
+  await slider.scrollIntoViewIfNeeded();
+  const from = (await slider.boundingBox())!;
+  const rail = (await card.locator('.ant-slider-rail').boundingBox())!;
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(rail.x + 0.3 * rail.width, from.y + from.height / 2, { steps: 5 });
+  await expect(card).toContainText(/covers\s*30/i);
+  expect((await hand.saved()).sheets[0].opacity).toBeUndefined();
+  await page.mouse.up();
+  await expect.poll(async () => (await hand.saved()).sheets[0].opacity).toBeCloseTo(0.3, 1);
+  await expect.poll(onLine).toBeGreaterThan(150);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => hand.saved()).toEqual(start);
+  await expect.poll(onLine).toBeLessThan(80);
+});

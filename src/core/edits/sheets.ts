@@ -41,11 +41,11 @@ export function removeSheet(d: Drawing, id: string): Edit {
   return edit('Delete sheet', index < 0 ? [] : { step: 'removeSheet', index, sheet: d.sheets[index] });
 }
 
-type Settable = Pick<Sheet, 'name' | 'tag' | 'visible' | 'locked' | 'state' | 'part'>;
+type Settable = Pick<Sheet, 'name' | 'tag' | 'visible' | 'locked' | 'state' | 'part' | 'opacity'>;
 
 export function setSheet(d: Drawing, id: string, after: Partial<Settable>, label: string): Edit {
   const sheet = sheetOf(d, id);
-  const sides = sheet && sidesOf<Settable>(sheet, after);
+  const sides = sheet && sidesOf<Settable>({ opacity: 1, ...sheet }, after);
   return edit(label, sides ? { step: 'setSheet', id, ...sides } : []);
 }
 

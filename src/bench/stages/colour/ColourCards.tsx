@@ -17,6 +17,7 @@ import { SwapCard } from './SwapCard';
 import { TakeColoursCard } from './TakeColoursCard';
 import { ThisFlatCard } from './ThisFlatCard';
 import { TonesCard } from './TonesCard';
+import { WholeSheetCard } from './WholeSheetCard';
 
 /** The hand rests for so long, ms, before it is looked how many areas there are. */
 const RESTS = 900;
@@ -62,6 +63,7 @@ export function ColourCards() {
           <PullTonesCard />
           <FlatsCard />
           <TakeColoursCard />
+          <WholeSheetCard />
         </>
       )}
       {view === 'palette' && (
