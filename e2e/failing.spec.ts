@@ -13,7 +13,8 @@ test('cards that the server cannot give just now come when it can; the hand goes
   away = true;
   await page.keyboard.press('6');
   await expect.poll(() => refused, { timeout: 10_000 }).toBeGreaterThan(0);
-  await expect(page.getByRole('button', { name: 'Save SVG' })).toHaveCount(0);
+  const card = page.getByRole('group', { name: 'Save as a file' });
+  await expect(card).toHaveCount(0);
   await page.keyboard.press('2');
   await page.getByRole('toolbar', { name: 'Tools' }).getByRole('button', { name: /Pen$/ }).click();
   await hand.click({ x: 100, y: 100 });
@@ -22,7 +23,7 @@ test('cards that the server cannot give just now come when it can; the hand goes
   expect(await hand.lines()).toHaveLength(1);
   away = false;
   await page.keyboard.press('6');
-  await expect(page.getByRole('button', { name: 'Save SVG' })).toBeVisible({ timeout: 15_000 });
+  await expect(card).toBeVisible({ timeout: 15_000 });
 });
 
 test('a part of the desk that fails leaves the page to the hand, and is there again with what it can show', async ({
@@ -61,7 +62,7 @@ test('a part of the desk that fails leaves the page to the hand, and is there ag
   await expect(cards.getByRole('alert')).toBeVisible();
   await failing(false);
   await cards.getByRole('button', { name: 'Show again' }).click();
-  await expect(page.getByRole('button', { name: 'Save SVG' })).toBeVisible();
+  await expect(cards.getByRole('group', { name: 'Save as a file' })).toBeVisible();
 });
 
 test('a page that fails as a whole says so, and is opened again', async ({ page, request }) => {
