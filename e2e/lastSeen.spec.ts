@@ -17,6 +17,15 @@ async function heldBack(page: Page, what: string): Promise<() => void> {
   return letGo;
 }
 
+/** The window's colours without its pills, softened: what is scaled another way is not otherwise. */
+async function greys(page: Page, clip: { x: number; y: number; width: number; height: number }): Promise<Buffer> {
+  return sharp(await page.screenshot({ clip }))
+    .greyscale()
+    .blur(2)
+    .raw()
+    .toBuffer();
+}
+
 const opened = (page: Page) => page.locator('[data-testid=page][data-ready=true]').waitFor();
 
 test('while a drawing is on its way its page is seen as it was seen last, in its place', async ({ page, request }) => {
@@ -33,13 +42,7 @@ test('while a drawing is on its way its page is seen as it was seen last, in its
   await expect.poll(() => kept(hand.id)).not.toBe(first);
   // Without the pills over it.
   const clip = { x: x + width * 0.2, y: y + height * 0.2, width: width * 0.6, height: height * 0.6 };
-  const pixels = async () =>
-    sharp(await page.screenshot({ clip }))
-      .greyscale()
-      .blur(2)
-      .raw()
-      .toBuffer();
-  const before = await pixels();
+  const before = await greys(page, clip);
   const letGo = await heldBack(page, `**/${hand.id}/packed`);
   const letRun = await heldBack(page, '**/*.js');
   await page.reload({ waitUntil: 'commit' });
@@ -47,7 +50,7 @@ test('while a drawing is on its way its page is seen as it was seen last, in its
   await expect(picture).toBeVisible();
   expect(await picture.boundingBox()).toEqual({ x, y, width, height });
   await picture.evaluate((img: HTMLImageElement) => img.decode());
-  const meanwhile = await pixels();
+  const meanwhile = await greys(page, clip);
   const off = before.reduce((n, v, i) => n + (Math.abs(v - meanwhile[i]) > 40 ? 1 : 0), 0);
   expect(off / before.length).toBeLessThan(0.01);
   expect(before.some((v) => v < 150)).toBe(true);
@@ -80,15 +83,6 @@ test('one that was never seen here is seen as its paper; one that is not there i
   await expect(page.getByText('There is no such drawing')).toBeVisible();
   await expect(page.locator('.opening')).toBeHidden();
 });
-
-/** The window's colours without its pills, softened: what is scaled another way is not otherwise. */
-async function greys(page: Page, clip: { x: number; y: number; width: number; height: number }): Promise<Buffer> {
-  return sharp(await page.screenshot({ clip }))
-    .greyscale()
-    .blur(3)
-    .raw()
-    .toBuffer();
-}
 
 for (const [how, view] of [
   ['whole', null],

@@ -1,5 +1,4 @@
-import { mkdtempSync, rmSync, statSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { statSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { Program } from '../e2e/program';
@@ -9,6 +8,7 @@ import { moveLines } from '../src/core/edits/lines';
 import { allLines } from '../src/core/drawing/items';
 import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
+import { inFreshFolder } from './inFreshFolder';
 import * as scene from './scene';
 import { summary, type Summary } from './statistics';
 
@@ -20,10 +20,11 @@ type Load = Summary & { memoryMb: number[]; databaseMb: number };
  * How long changes wait to be acknowledged where so many drawings are edited at once, five times a second each, while files are
  * made beside; ms. The server's memory at the beginning, in the midst and at the end.
  */
-export async function load(drawings: number, seconds: number): Promise<Load> {
-  const before = process.env.YELLOW_QUILL_DATA;
-  const place = mkdtempSync(path.join(tmpdir(), 'yellow-quill-load-'));
-  process.env.YELLOW_QUILL_DATA = place;
+export function load(drawings: number, seconds: number): Promise<Load> {
+  return inFreshFolder((place) => loadIn(place, drawings, seconds));
+}
+
+async function loadIn(place: string, drawings: number, seconds: number): Promise<Load> {
   const ids = Array.from({ length: drawings }, (_, i) => keepDrawing(`Load ${i}`, scene.drawing(null, 200)).id);
   const drawing = scene.drawing(null, 200);
   closeDatabase();
@@ -53,9 +54,6 @@ export async function load(drawings: number, seconds: number): Promise<Load> {
     return { ...summary(waits), memoryMb: [memoryMb[0], memoryMb[memoryMb.length >> 1], memoryMb.at(-1)!], databaseMb };
   } finally {
     await program.stop('SIGKILL');
-    if (before === undefined) delete process.env.YELLOW_QUILL_DATA;
-    else process.env.YELLOW_QUILL_DATA = before;
-    rmSync(place, { recursive: true, force: true });
   }
 }
 

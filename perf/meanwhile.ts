@@ -1,16 +1,13 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { firstDelivery } from '../src/core/deliver/delivery';
 import { moveLines } from '../src/core/edits/lines';
 import { allLines } from '../src/core/drawing/items';
-import { closeDatabase } from '../src/server/database';
 import { keepDrawing } from '../src/server/drawings';
 import { endJobs } from '../src/server/jobs/pool';
 import { appendChanges } from '../src/server/append';
 import { stateOf } from '../src/server/journal';
 import { exportedDrawing } from '../src/server/render';
+import { inFreshFolder } from './inFreshFolder';
 import * as scene from './scene';
 import { summary, type Summary } from './statistics';
 
@@ -20,10 +17,11 @@ const EVERY = 60;
  * How long changes of one drawing wait to be acknowledged while files are made of one of 10,000 lines, ms: what the server is
  * held up by counts in.
  */
-export async function acknowledgedMeanwhile(lines: number): Promise<Summary> {
-  const before = process.env.YELLOW_QUILL_DATA;
-  const place = mkdtempSync(path.join(tmpdir(), 'yellow-quill-perf-'));
-  process.env.YELLOW_QUILL_DATA = place;
+export function acknowledgedMeanwhile(lines: number): Promise<Summary> {
+  return inFreshFolder(() => acknowledgedBeside(lines));
+}
+
+async function acknowledgedBeside(lines: number): Promise<Summary> {
   try {
     const { id } = keepDrawing('Large', scene.drawing(null, lines));
     const small = keepDrawing('Small', scene.drawing(null, 20));
@@ -46,9 +44,5 @@ export async function acknowledgedMeanwhile(lines: number): Promise<Summary> {
     return summary(waits);
   } finally {
     await endJobs();
-    closeDatabase();
-    if (before === undefined) delete process.env.YELLOW_QUILL_DATA;
-    else process.env.YELLOW_QUILL_DATA = before;
-    rmSync(place, { recursive: true, force: true });
   }
 }

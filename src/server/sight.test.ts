@@ -47,7 +47,7 @@ test('a drawing is seen before it is painted: its page, and what lies under the 
   ];
   expect((await call(change, 'POST', { id }, { body: { base: revision, changes } })).status).toBe(200);
   const pictures = (list: typeof drawing.references) =>
-    list.map((r) => ({ hash: r.picture, width: r.width, at: r.at, turn: r.turn, flipX: r.flipX, blend: r.blend }));
+    list.map((r) => ({ picture: r.picture, width: r.width, at: r.at, turn: r.turn, flipX: r.flipX, blend: r.blend }));
   const now = await opened(id);
   expect((await seen(id))?.pictures).toMatchObject(pictures(now.drawing.references));
   expect((await seen(id))?.pictures[0]).toMatchObject({

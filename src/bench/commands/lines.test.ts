@@ -15,7 +15,8 @@ import { loupeMiddle } from '../canvas/pageLoupe';
 import * as act from './lines';
 import { firstPreferences, prefer } from '../state/preferences';
 import type { Bench } from '../state/store';
-import { keepLastSeen, keyOfLastSeen } from '../state/lastSeen';
+import { keepLastSeen } from '../state/lastSeen';
+import { LAST_SEEN } from '../state/localKeys';
 import { benchWith } from '../test/hand';
 import { TestStorage } from '../test/storage';
 
@@ -141,9 +142,9 @@ describe('the clipboard', () => {
     Object.assign(globalThis, { localStorage: new TestStorage(60_500), innerWidth: 9, innerHeight: 9 });
     const place = { left: 0, top: 0, width: 9, height: 9, window: { width: 9, height: 9 } };
     keepLastSeen('d', seen, place);
-    expect(localStorage.getItem(keyOfLastSeen('d'))).toContain(seen);
+    expect(localStorage.getItem(`${LAST_SEEN}d`)).toContain(seen);
     expect(copied(bench)).toBe(svg);
-    expect(localStorage.getItem(keyOfLastSeen('d'))).toBeNull();
+    expect(localStorage.getItem(`${LAST_SEEN}d`)).toBeNull();
     await paste(bench, svg, null);
     const pasted = lines(bench).find((l) => l.id === chosen(bench)[0])!;
     // An SVG alone does not tell what kind a node is.

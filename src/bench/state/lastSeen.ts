@@ -1,3 +1,5 @@
+import { LAST_SEEN } from './localKeys';
+
 /**
  * How a page was seen last in this browser: it is shown at once while its drawing is on its way. Kept where it can be read
  * without waiting, and so only a few, and small.
@@ -13,8 +15,6 @@ export type SeenPlace = {
 };
 type Kept = { readonly at: number; readonly place: SeenPlace; readonly src: string };
 
-const PREFIX = 'yellow-quill:last-seen:';
-export const keyOfLastSeen = (id: string): string => PREFIX + id;
 /** So many pages are kept, each of no more characters than this; the one that was seen longest ago goes first. */
 const MOST = 12;
 const MOST_CHARACTERS = 150_000;
@@ -25,11 +25,11 @@ const MOST_CHARACTERS = 150_000;
  */
 export function keepLastSeen(id: string, src: string, place: SeenPlace): boolean {
   try {
-    localStorage.removeItem(PREFIX + id);
+    localStorage.removeItem(LAST_SEEN + id);
     if (src.length > MOST_CHARACTERS) return false;
     const byAge = keys().sort((a, b) => (keptAs(b)?.at ?? 0) - (keptAs(a)?.at ?? 0));
     for (const key of byAge.slice(MOST - 1)) localStorage.removeItem(key);
-    localStorage.setItem(PREFIX + id, JSON.stringify({ at: Date.now(), place, src } satisfies Kept));
+    localStorage.setItem(LAST_SEEN + id, JSON.stringify({ at: Date.now(), place, src } satisfies Kept));
   } catch {
     // A full or forbidden store.
   }
@@ -39,7 +39,7 @@ export function keepLastSeen(id: string, src: string, place: SeenPlace): boolean
 /** Lets go of the pictures of some drawings, or of all: others need the room, or the drawings are gone. */
 export function forgetLastSeen(ids?: readonly string[]): void {
   try {
-    for (const key of ids?.map((id) => PREFIX + id) ?? keys()) localStorage.removeItem(key);
+    for (const key of ids?.map((id) => LAST_SEEN + id) ?? keys()) localStorage.removeItem(key);
   } catch {
     // A forbidden store has none.
   }
@@ -64,7 +64,7 @@ export function putLastSeen(into: Element, key: string): void {
   }
 }
 
-const keys = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(PREFIX));
+const keys = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(LAST_SEEN));
 
 function keptAs(key: string): Kept | null {
   try {

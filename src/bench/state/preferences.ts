@@ -4,6 +4,7 @@ import type { Blend } from '@/core';
 import type { Delivery } from '@/core/deliver/delivery';
 import { firstMotion, type Motion } from '@/core/replay/motion';
 import { firstResponse, type Response } from '@/core/ink/pressure';
+import { preferencesKey } from './localKeys';
 
 export const shapeKinds = ['rectangle', 'ellipse', 'polygon', 'star', 'arc', 'straight line'] as const;
 export type ShapeKind = (typeof shapeKinds)[number];
@@ -220,7 +221,7 @@ function attempt<T>(f: () => T): T | null {
 
 export const preferences = createStore<Preferences>()(
   persist(() => firstPreferences, {
-    name: 'yellow-quill-preferences',
+    name: preferencesKey,
     version: 1,
     storage: createJSONStorage<Preferences>(() => storage),
     merge: (kept, first) => ({ ...first, ...(kept as Partial<Preferences>) }),

@@ -1,6 +1,7 @@
 import type { Mirror } from '@/core/edits/mirrored';
 import type { StageId } from '../stages/table';
 import type { ToolId } from '../tools/registry';
+import { SESSION } from './localKeys';
 import type { Size, View } from './view';
 
 /** Where a person was in a drawing: kept in this browser, so that a reload lands there again. */
@@ -14,7 +15,7 @@ export type Session = {
   mirror: Mirror | null;
 };
 
-const key = (drawing: string): string => `yellow-quill:session:${drawing}`;
+const key = (drawing: string): string => SESSION + drawing;
 
 export function loadSession(drawing: string): Partial<Session> {
   try {

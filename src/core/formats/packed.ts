@@ -58,7 +58,7 @@ export const unpacked = (bytes: Uint8Array): Drawing => upgradedDrawing(whatIsIn
  * @throws RangeError says that the bytes are damaged, or what an upgrade says.
  */
 export const unpackedBare = (bytes: Uint8Array): Drawing =>
-  upgradedDrawing({ ...(JSON.parse(textIn(bytes)) as Record<string, unknown>), sheets: [] });
+  upgradedDrawing({ ...(JSON.parse(textIn(bytes, partsOf(bytes).textAt)) as object), sheets: [] });
 
 /** The items in bytes that `packed` made in this program. @throws RangeError says that the bytes are damaged. */
 export const unpackedItems = (bytes: Uint8Array): readonly Item[] => whatIsIn(bytes) as readonly Item[];
@@ -75,7 +75,7 @@ function partsOf(bytes: Uint8Array): { count: number; flagsAt: number; textAt: n
   return { count, flagsAt, textAt };
 }
 
-const textIn = (bytes: Uint8Array): string => new TextDecoder().decode(bytes.subarray(partsOf(bytes).textAt));
+const textIn = (bytes: Uint8Array, at: number): string => new TextDecoder().decode(bytes.subarray(at));
 
 function whatIsIn(given: Uint8Array): unknown {
   const { count, flagsAt, textAt } = partsOf(given);
@@ -84,7 +84,7 @@ function whatIsIn(given: Uint8Array): unknown {
   const numbers = new Float64Array(bytes.buffer, bytes.byteOffset + HEAD, count);
   const flags = bytes.subarray(flagsAt, textAt);
   const reader = new NodeReader(numbers, flags);
-  const raw = filled(JSON.parse(textIn(bytes)), reader);
+  const raw = filled(JSON.parse(textIn(bytes, textAt)), reader);
   if (!reader.isAtEnd) throw new RangeError('the drawing is damaged: nodes are left over');
   return raw;
 }

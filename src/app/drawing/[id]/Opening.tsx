@@ -27,11 +27,11 @@ function Paper({ page: { width, height, ground }, pictures }: Sight) {
   return (
     <div className="felt" suppressHydrationWarning>
       <div className="paper" style={{ width, height, background: ground ?? undefined }} suppressHydrationWarning>
-        {pictures.map(({ hash, at, width: w, height: h, turn, flipX, flipY, opacity, blend }, i) => (
+        {pictures.map(({ picture, at, width: w, height: h, turn, flipX, flipY, opacity, blend }, i) => (
           // eslint-disable-next-line @next/next/no-img-element -- the server has it in this size
           <img
             key={i}
-            src={`/api/pictures/${hash}?size=quarter`}
+            src={`/api/pictures/${picture}?size=quarter`}
             alt=""
             style={{
               left: at.x,

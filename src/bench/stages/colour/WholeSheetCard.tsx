@@ -1,5 +1,6 @@
 'use client';
 
+import { sheetOf } from '@/core/drawing/find';
 import { setSheet } from '@/core/edits/sheets';
 import { Amount } from '@/ui/Amount';
 import { useBench, useBenchState } from '../../benchContext';
@@ -9,8 +10,8 @@ export function WholeSheetCard() {
   const bench = useBench();
   const reading = useBenchState((s) => s.reading);
   const id = useBenchState((s) => s.sheet);
-  const name = useBenchState((s) => s.drawing.sheets.find((sheet) => sheet.id === id)?.name);
-  const opacity = useBenchState((s) => s.drawing.sheets.find((sheet) => sheet.id === id)?.opacity ?? 1);
+  const name = useBenchState((s) => sheetOf(s.drawing, id)?.name);
+  const opacity = useBenchState((s) => sheetOf(s.drawing, id)?.opacity ?? 1);
   if (name === undefined) return null;
   return (
     <div className="card" role="group" aria-label="Whole sheet">
