@@ -26,6 +26,10 @@ async function greys(page: Page, clip: { x: number; y: number; width: number; he
     .toBuffer();
 }
 
+/** Whether a line is seen in the middle of the window. */
+const isInked = async (page: Page): Promise<boolean> =>
+  (await greys(page, { x: 260, y: 130, width: 740, height: 500 })).some((v) => v < 150);
+
 const opened = (page: Page) => page.locator('[data-testid=page][data-ready=true]').waitFor();
 
 test('while a drawing is on its way its page is seen as it was seen last, in its place', async ({ page, request }) => {
@@ -118,4 +122,31 @@ for (const [how, view] of [
     const off = before.reduce((n, v, i) => n + (Math.abs(v - after[i]) > 12 ? 1 : 0), 0);
     expect(off / before.length).toBeLessThan(0.005);
     expect(new Set(before).size).toBeGreaterThan(20);
+  });
+
+test('a page has its painter begin by itself, and the drawing is asked for once', async ({ page, request }) => {
+  const id = await drawingWith(request, [levelLine('a', 200), levelLine('b', 320)]);
+  const asked: string[] = [];
+  page.on('request', (r) => asked.push(new URL(r.url()).pathname));
+  const letRun = await heldBack(page, '**/*.js');
+  await page.goto(`/drawing/${id}`, { waitUntil: 'commit' });
+  await expect.poll(() => asked.filter((path) => /\/painter-/.test(path))).toHaveLength(1);
+  letRun();
+  await page.locator('[data-testid=page][data-sharp=true]').waitFor();
+  expect(asked.filter((path) => path.endsWith('/packed'))).toHaveLength(1);
+  expect(await isInked(page)).toBe(true);
+});
+
+for (const what of ['painter-*.js', 'packed'] as const)
+  test(`where a page’s own painter cannot begin the drawing opens all the same: without ${what}`, async ({
+    page,
+    request,
+  }) => {
+    const id = await drawingWith(request, [levelLine('a', 200), levelLine('b', 320)]);
+    let failed = 0;
+    await page.route(`**/${what}`, (route) => (failed++ === 0 ? route.abort() : route.continue()));
+    await page.goto(`/drawing/${id}`);
+    await page.locator('[data-testid=page][data-sharp=true]').waitFor();
+    expect(failed).toBeGreaterThan(0);
+    expect(await isInked(page)).toBe(true);
   });

@@ -101,7 +101,7 @@ function newest(place) {
 /** Whether the last build is newer than all that it is made of. */
 function isBuilt() {
   const jobs = ['work.cjs', 'keep.cjs'].map((name) => path.join(root, '.jobs', name));
-  const built = [path.join(root, '.next', 'BUILD_ID'), ...jobs];
+  const built = [...['BUILD_ID', 'early/show.js'].map((name) => path.join(root, '.next', name)), ...jobs];
   const sources = ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].map((p) => path.join(root, p));
   const newestSource = Math.max(...sources.map(newest));
   return built.every((file) => existsSync(file) && statSync(file).mtimeMs > newestSource);
@@ -111,12 +111,12 @@ export const ensureBuilt = () => isBuilt() || buildAll();
 /** The same beside other work. */
 export const ensureBuiltBeside = async () => isBuilt() || runBeside(process.execPath, ['scripts/build.mjs']);
 
-/** The pages, and what the server does in processes of its own. */
+/** The pages, what they run before the program has come, and what the server does in processes of its own. */
 export function buildAll() {
   say('Building');
   if (!makeComponentStyles() || !runTool('next', ['build'])) return false;
   compileAhead(root);
-  return run(process.execPath, ['scripts/jobs.mjs']);
+  return ['scripts/early.mjs', 'scripts/jobs.mjs'].every((script) => run(process.execPath, [script]));
 }
 
 export const makeComponentStyles = () => runTool('tsx', ['scripts/componentStyles.tsx']);

@@ -3,6 +3,7 @@ import '@fontsource-variable/figtree';
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { Frame } from '@/ui/Frame';
+import { EarlyScript } from './EarlyScript';
 import '@/ui/componentStyles.css';
 import '@/ui/style.css';
 
@@ -11,6 +12,9 @@ export const metadata: Metadata = { title: 'Yellow Quill', description: 'A bench
 export default function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en">
+      <head>
+        <EarlyScript name="begin" />
+      </head>
       <body>
         <AntdRegistry>
           <Frame>{children}</Frame>

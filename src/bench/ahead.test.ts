@@ -2,6 +2,7 @@ import { packed } from '@/core/formats/packed';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { openAhead } from './ahead';
 import { takeAhead } from './state/ahead';
+import { startEarly } from './canvas/earlyPainter';
 import { takePainters } from './canvas/painters';
 
 const told: string[] = [];
@@ -45,4 +46,34 @@ test('what a page needs is asked for once, and told to its painters; a page that
   expect(takeAhead('b')).not.toBeNull();
   openAhead('b');
   expect(asked).toHaveLength(4);
+});
+
+test('what the page has asked for by itself is not asked for again, but where it has not come', async () => {
+  takePainters();
+  const started: { onmessage: (e: { data: unknown }) => void }[] = [];
+  globalThis.Worker = class {
+    onmessage = (): void => undefined;
+    constructor() {
+      started.push(this);
+    }
+    postMessage(): void {}
+    terminate(): void {}
+  } as never;
+  const bytes = packed(wanderingDrawing(2, 2, 1)).buffer;
+  let asked = 0;
+  const about = encodeURIComponent(JSON.stringify({ id: 'c', revision: 4 }));
+  globalThis.fetch = (async () => {
+    asked++;
+    return { ok: true, headers: new Headers({ 'x-drawing': about }), arrayBuffer: async () => bytes };
+  }) as never;
+  for (const comes of [true, false]) {
+    const id = comes ? 'c' : 'd';
+    startEarly('/painter.js', id, `/${id}`);
+    const early = started.at(-1)!;
+    openAhead(id);
+    early.onmessage({ data: { kind: 'fetched', packed: comes ? { about, bytes } : null } });
+    expect((await takeAhead(id))?.about).toMatchObject({ id: 'c', revision: 4 });
+    expect(asked).toBe(comes ? 0 : 1);
+    takePainters().end();
+  }
 });

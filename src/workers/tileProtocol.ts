@@ -29,6 +29,15 @@ export type ToPainter =
 export const layerKinds = ['chosen', 'marks', 'over'] as const;
 export type LayerKind = (typeof layerKinds)[number];
 
+/**
+ * A painter whose name is the address of a packed drawing asks for that as the first thing it does, as if it had been told to read
+ * it: by this order.
+ */
+export const FIRST_ORDER = 1;
+
+/** What else the server says of a packed drawing stands in this header. */
+export const ABOUT_DRAWING = 'x-drawing';
+
 /** What the painter answers. */
 export type FromPainter =
   | { kind: 'tile'; scale: number; column: number; row: number; bitmap: ImageBitmap }
@@ -42,5 +51,7 @@ export type FromPainter =
       row: number;
       bitmap: ImageBitmap | null;
     }
+  /** What it asked for by itself: what the server says of it beside (a header's text), and its bytes; null where it has not come. */
+  | { kind: 'fetched'; packed: { about: string; bytes: ArrayBuffer } | null }
   | { kind: 'caughtUp'; order: number }
   | { kind: 'failed'; why: string };

@@ -7,7 +7,16 @@ import { ArtIndex, type Painted } from './artIndex';
 import { ArtPictures } from './artPictures';
 import { paintLeaves } from '@/painting/paintLeaves';
 import { paintMark, plainLooks, type Looks } from '@/painting/paintLine';
-import { layerKinds, TILE, tileKey, type FromPainter, type LayerKind, type ToPainter } from './tileProtocol';
+import {
+  ABOUT_DRAWING,
+  FIRST_ORDER,
+  layerKinds,
+  TILE,
+  tileKey,
+  type FromPainter,
+  type LayerKind,
+  type ToPainter,
+} from './tileProtocol';
 
 /** A painted tile; what part of it (page units) is out of date, null where nothing is; and what has come and is not on it yet. */
 type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null; fresh: Painted[] };
@@ -45,17 +54,39 @@ const layers: Record<LayerKind, { order: number; done: Set<string> }> = {
 const post = (message: FromPainter, transfer: Transferable[] = []): void =>
   (self as unknown as Worker).postMessage(message, transfer);
 
-// The first canvas of a worker waits for the page to be free: better now than with the first tile.
+if (self.name) fetchDrawing(self.name).catch(fail);
+
+// The first canvas of a worker waits for the page to be free: better while the drawing is on its way than with the first tile.
 new OffscreenCanvas(1, 1).getContext('2d')!.clearRect(0, 0, 1, 1);
 
-self.onmessage = ({ data }: MessageEvent<ToPainter>) => {
+self.onmessage = ({ data }: MessageEvent<ToPainter>) => hear(data);
+
+function hear(message: ToPainter): void {
   try {
-    receive(data);
+    receive(message);
     schedule();
   } catch (error) {
-    post({ kind: 'failed', why: String(error) });
+    fail(error);
   }
-};
+}
+
+function fail(error: unknown): void {
+  post({ kind: 'failed', why: String(error) });
+}
+
+/** Asks for a drawing, for itself and for the page, which gets it first; what does not come the page asks for by itself. */
+async function fetchDrawing(url: string): Promise<void> {
+  const packed = await packedAt(url).catch(() => null);
+  const own = packed?.bytes.slice(0);
+  post({ kind: 'fetched', packed }, packed ? [packed.bytes] : []);
+  if (own) hear({ kind: 'read', order: FIRST_ORDER, bytes: own });
+}
+
+async function packedAt(url: string): Promise<{ about: string; bytes: ArrayBuffer } | null> {
+  const response = await fetch(url);
+  const about = response.headers.get(ABOUT_DRAWING);
+  return response.ok && about !== null ? { about, bytes: await response.arrayBuffer() } : null;
+}
 
 function receive(message: ToPainter): void {
   if (message.kind === 'want') {
@@ -182,7 +213,7 @@ async function work(): Promise<void> {
     if (paintLayers()) schedule();
   } catch (error) {
     scheduled = false;
-    post({ kind: 'failed', why: String(error) });
+    fail(error);
   }
 }
 

@@ -5,13 +5,16 @@ class FakePainter {
   onmessage: ((e: { data: FromPainter }) => void) | null = null;
   onerror: ((e: { message: string }) => void) | null = null;
   told: ToPainter[] = [];
+  isEnded = false;
   constructor() {
     FakePainter.all.push(this);
   }
   postMessage(m: ToPainter): void {
     this.told.push(structuredClone(m));
   }
-  terminate(): void {}
+  terminate(): void {
+    this.isEnded = true;
+  }
   answer = (data: FromPainter): void => this.onmessage!({ data });
 }
 
@@ -133,4 +136,76 @@ test('where there are enough cores all are told at once, however much it is', as
   page.oneByOne();
   page.tell({ kind: 'hide', lines: ['a'] });
   expect(FakePainter.all.map(kindsTold)).toEqual([['hide'], ['hide']]);
+});
+
+/** One that the page has started for a drawing, and asked for tiles. */
+async function startedEarly(drawing: string, cores = 2) {
+  const program = await where(cores);
+  const { startEarly, wishEarly } = await import('./earlyPainter');
+  startEarly('/painter.js', drawing, '/packed');
+  wishEarly({ kind: 'want', scale: 1, tiles });
+  return { ...program, early: FakePainter.all[0] };
+}
+
+test('a painter that the page has started by itself goes on: what it has fetched is read by the others alone, what it has painted is kept', async () => {
+  const { startPainters, takePainters, early } = await startedEarly('a');
+  early.answer({ kind: 'tile', scale: 1, column: 0, row: 0, bitmap });
+  const { painters } = startPainters('a');
+  expect(painters.isAsked).toBe(true);
+  const bytes = new ArrayBuffer(8);
+  early.answer({ kind: 'fetched', packed: { about: '{}', bytes } });
+  early.answer({ kind: 'caughtUp', order: 1 });
+  expect(await painters.fetched).toEqual({ about: '{}', bytes });
+  const page = takePainters();
+  expect(page).toBe(painters);
+  expect(page.takeEarly().map((a) => a.kind)).toEqual(['tile', 'caughtUp']);
+  expect(page.read(bytes)).toBe(1);
+  expect(page.shows(1)).toBe(true);
+  expect(kindsTold(early)).toEqual(['want']);
+  expect(page.tell({ kind: 'hide', lines: [] })).toBe(2);
+  page.wake();
+  expect(FakePainter.all.map(kindsTold)).toEqual([
+    ['want', 'hide', 'want'],
+    ['read', 'hide', 'want'],
+  ]);
+  expect(FakePainter.all[1].told[0]).toMatchObject({ order: 1 });
+});
+
+test('where there are more cores it shares with the others at once', async () => {
+  const { takePainters, startPainters, early } = await startedEarly('a', 4);
+  startPainters('a');
+  early.answer({ kind: 'fetched', packed: { about: '{}', bytes: new ArrayBuffer(8) } });
+  const [, second] = FakePainter.all;
+  expect([early.told.at(-1), second.told.at(-2)]).toMatchObject([
+    { tiles: [tiles[0], tiles[3]] },
+    { tiles: [tiles[1], tiles[2]] },
+  ]);
+  expect(second.told.at(-1)).toMatchObject({ kind: 'read' });
+  expect(takePainters().shows(1)).toBe(false);
+});
+
+test('what it cannot fetch or read is read by all; one that fails, or is another drawing’s, is let go', async () => {
+  const { startPainters, early } = await startedEarly('a');
+  const { painters } = startPainters('a');
+  early.answer({ kind: 'fetched', packed: null });
+  await expect(painters.fetched).rejects.toThrow('not come');
+  expect(painters.read(new ArrayBuffer(8))).toBe(2);
+  expect(kindsTold(early)).toEqual(['want', 'read']);
+  for (const fails of [true, false]) {
+    const other = await startedEarly('a');
+    if (fails) other.early.onerror!({ message: 'no such script' });
+    const started = other.startPainters(fails ? 'a' : 'b').painters;
+    expect([started.fetched, started.isAsked]).toEqual([null, false]);
+    expect(FakePainter.all).toHaveLength(2);
+    expect(other.early.isEnded).toBe(true);
+  }
+  const late = await startedEarly('a');
+  const { fetched } = late.startPainters('a').painters;
+  late.early.onerror!({ message: 'it has stopped' });
+  await expect(fetched).rejects.toThrow('it has stopped');
+  // Another takes its place.
+  expect(FakePainter.all.map((p) => p.isEnded)).toEqual([true, false]);
+  const page = late.takePainters();
+  expect(page.read(new ArrayBuffer(8))).toBe(2);
+  expect(FakePainter.all.map(kindsTold)).toEqual([['want'], ['want', 'read']]);
 });

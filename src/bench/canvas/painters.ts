@@ -1,5 +1,6 @@
-import type { FromPainter, ToPainter } from '@/workers/tileProtocol';
+import { FIRST_ORDER, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
 import { whenIdle, whenSeen } from '@/ui/whenIdle';
+import { takeEarly, type EarlyPainter } from './earlyPainter';
 
 const CORES = globalThis.navigator?.hardwareConcurrency || 1;
 const COUNT = Math.min(2, CORES);
@@ -9,6 +10,7 @@ const FIRST = CORES > 2 ? COUNT : 1;
 /** What a painter is told, but for its number. */
 type Unnumbered<T> = T extends { order: number } ? Omit<T, 'order'> : never;
 export type News = Unnumbered<Exclude<ToPainter, { kind: 'read' }>>;
+type Packed = { about: string; bytes: ArrayBuffer };
 /** A message, or what makes it when it is to be sent. */
 type Message = ToPainter | (() => ToPainter);
 type Listener = { onAnswer: (answer: FromPainter) => void; onFailure: (why: string) => void };
@@ -29,26 +31,72 @@ export class Painters {
   private readonly later: [Message[] | null, Message[] | null] = [null, FIRST < COUNT ? [] : null];
   private readonly callOff: (() => void)[] = [];
 
-  constructor() {
+  /** What the first has asked the server for by itself; null where it has not. */
+  readonly fetched: Promise<Packed> | null = null;
+  private tellFetched: { done: (packed: Packed) => void; not: (why: Error) => void } | null = null;
+
+  /** Goes on with one that the page has started by itself, if there is one. */
+  constructor(early: EarlyPainter | null = null) {
+    if (early) {
+      this.fetched = new Promise((done, not) => (this.tellFetched = { done, not }));
+      // Nobody may be waiting for it.
+      this.fetched.catch(() => undefined);
+      this.order = FIRST_ORDER;
+      this.lastWish = early.wish;
+      this.employ(early.worker, 0);
+      for (const answer of early.heard) this.hear(0, answer);
+    }
     while (this.workers.length < FIRST) this.start();
+    if (this.lastWish && FIRST > 1) this.want(this.lastWish);
   }
 
-  private start(): void {
-    const worker = new Worker(new URL('../../workers/tiles.worker.ts', import.meta.url), { type: 'module' });
-    const i = this.workers.push(worker) - 1;
-    this.caughtUp.push(0);
-    worker.onmessage = ({ data }: MessageEvent<FromPainter>) => {
-      if (data.kind === 'caughtUp') this.caughtUp[i] = data.order;
-      if (this.listener && data.kind === 'failed') this.listener.onFailure(data.why);
-      else if (this.listener) this.listener.onAnswer(data);
-      // Whoever listens then has it read once more.
-      else if (data.kind === 'failed') this.reading = null;
-      else this.early.push(data);
-    };
+  /** Whether tiles have been asked for. */
+  get isAsked(): boolean {
+    return this.lastWish !== null;
+  }
+
+  private start(i = this.workers.length): void {
+    this.employ(new Worker(new URL('../../workers/tiles.worker.ts', import.meta.url), { type: 'module' }), i);
+  }
+
+  private employ(worker: Worker, i: number): void {
+    this.workers[i] = worker;
+    this.caughtUp[i] = 0;
+    worker.onmessage = ({ data }: MessageEvent<FromPainter>) => this.hear(i, data);
     worker.onerror = ({ message }) => {
       this.reading = null;
+      if (this.tellFetched) return this.goOnWithout(message);
       this.listener?.onFailure(message);
     };
+  }
+
+  /** The one that the page has started fails before it has brought the drawing: another takes its place. */
+  private goOnWithout(why: string): void {
+    this.workers[0].terminate();
+    this.start(0);
+    if (this.lastWish) this.want(this.lastWish);
+    this.tellFetched?.not(new Error(why));
+    this.tellFetched = null;
+  }
+
+  private hear(i: number, answer: FromPainter): void {
+    if (answer.kind === 'fetched') return this.hearFetched(answer);
+    if (answer.kind === 'caughtUp') this.caughtUp[i] = answer.order;
+    if (this.listener && answer.kind === 'failed') this.listener.onFailure(answer.why);
+    else if (this.listener) this.listener.onAnswer(answer);
+    // Whoever listens then has it read once more.
+    else if (answer.kind === 'failed') this.reading = null;
+    else this.early.push(answer);
+  }
+
+  /** The first reads what it has fetched; the others are given it. */
+  private hearFetched({ packed }: Extract<FromPainter, { kind: 'fetched' }>): void {
+    const told = this.tellFetched;
+    this.tellFetched = null;
+    if (!packed) return told?.not(new Error('The drawing has not come.'));
+    this.reading = packed.bytes;
+    for (let i = 1; i < COUNT; i++) this.send(i, { kind: 'read', order: FIRST_ORDER, bytes: packed.bytes });
+    told?.done(packed);
   }
 
   /** The page is there: it hears all answers from now on. */
@@ -151,9 +199,9 @@ function postTo(worker: Worker, message: ToPainter): void {
 
 let waiting: Painters | null = null;
 
-/** Painters for the page that is about to be shown; `taken` tells whether it has them by now. */
-export function startPainters(): { painters: Painters; taken: () => boolean } {
-  const painters = (waiting ??= new Painters());
+/** Painters for the drawing that is about to be shown; `taken` tells whether its page has them by now. */
+export function startPainters(drawing?: string): { painters: Painters; taken: () => boolean } {
+  const painters = (waiting ??= new Painters(drawing === undefined ? null : takeEarly(drawing)));
   return { painters, taken: () => waiting !== painters };
 }
 

@@ -1,4 +1,4 @@
-import { TILE } from '@/workers/tileProtocol';
+import { TILE, type ToPainter } from '@/workers/tileProtocol';
 import { shownBox, type Size, type View } from '../state/view';
 
 /** The tiles that a view shows at a scale (device px a page unit), by their columns and rows. */
@@ -18,4 +18,10 @@ export function wantedTiles(shown: ReturnType<typeof shownTiles>, margin: number
   const ring = ([c, r]: [number, number]) =>
     Math.max(Math.abs(c - cx) - (right - left) / 2, Math.abs(r - cy) - (bottom - top) / 2, 0);
   return tiles.sort((a, b) => ring(a) - ring(b));
+}
+
+/** What a painter is asked for, so that a view is seen sharp. */
+export function wishOf(view: View, window: Size): Extract<ToPainter, { kind: 'want' }> {
+  const scale = view.scale * devicePixelRatio;
+  return { kind: 'want', scale, tiles: wantedTiles(shownTiles(view, window, scale), 0) };
 }

@@ -3,9 +3,9 @@ import { askPacked, type PackedDrawing } from './api';
 /** What was asked for before the bench that reads it had come. */
 let ahead: { id: string; answer: Promise<PackedDrawing> } | null = null;
 
-/** Asks for a drawing that is about to be opened. */
-export function askAhead(id: string): Promise<PackedDrawing> {
-  const answer = askPacked(id, true);
+/** Asks for a drawing that is about to be opened, unless it is `coming` already; what does not come so is asked for. */
+export function askAhead(id: string, coming: Promise<PackedDrawing> | null = null): Promise<PackedDrawing> {
+  const answer = coming?.catch(() => askPacked(id, true)) ?? askPacked(id, true);
   // Whoever takes it is told.
   answer.catch(() => undefined);
   ahead = { id, answer };

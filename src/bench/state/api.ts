@@ -1,4 +1,5 @@
 import type { Change, Drawing, Reference } from '@/core';
+import { ABOUT_DRAWING } from '@/workers/tileProtocol';
 
 /** An answer with an error in it. `status` 0 means there was no answer. */
 export class ApiError extends Error {
@@ -66,9 +67,12 @@ export const packedUrl = (id: string): string => `/api/drawings/${encodeURICompo
 export async function askPacked(id: string, mayBeAhead = false): Promise<PackedDrawing> {
   const response = await reach(packedUrl(id), mayBeAhead ? undefined : { cache: 'reload' });
   if (!response.ok) throw await refusalIn(response);
-  const about = JSON.parse(decodeURIComponent(response.headers.get('x-drawing')!)) as PackedDrawing['about'];
-  return { about, bytes: await response.arrayBuffer() };
+  return { about: aboutDrawing(response.headers.get(ABOUT_DRAWING)!), bytes: await response.arrayBuffer() };
 }
+
+/** What the header says of it. @throws SyntaxError, URIError */
+export const aboutDrawing = (header: string): PackedDrawing['about'] =>
+  JSON.parse(decodeURIComponent(header)) as PackedDrawing['about'];
 
 /** So long an answer to changes is waited for, ms, and as much longer as they may be on their way over a slow line, characters a ms. */
 const PATIENCE = 40_000;

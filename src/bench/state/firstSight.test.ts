@@ -1,6 +1,5 @@
-import { runInNewContext } from 'node:vm';
 import { TestStorage } from '../test/storage';
-import { showSightScript } from './firstSight';
+import { showSight } from './firstSight';
 import { LAST_SEEN, preferencesKey, SESSION } from './localKeys';
 import { fitting } from './view';
 
@@ -12,7 +11,7 @@ class FakeImage {
   style = {};
 }
 
-/** Runs the script of the page with nothing of the program around it; what it has put into what covers the window. */
+/** What is put into what covers the window, and where the page is said to be painted. */
 function shown(stored: Record<string, string>) {
   const localStorage = new TestStorage() as unknown as Storage;
   for (const [key, value] of Object.entries(stored)) localStorage.setItem(key, value);
@@ -26,19 +25,15 @@ function shown(stored: Record<string, string>) {
     px: '',
   };
   const sides: Record<string, string> = {};
-  const around = { style: sides, clientWidth: felt.width, clientHeight: felt.height, querySelector: () => paper };
+  const around = { style: sides, clientWidth: felt.width, clientHeight: felt.height };
   const pictures: FakeImage[] = [];
-  const seen = { replaceChildren: (...list: FakeImage[]) => void pictures.push(...list) };
-  const cover = { querySelector: (what: string) => ({ '.seen': seen, '.felt': around })[what] ?? null };
-  runInNewContext(showSightScript('.a "b"'), {
-    document: { querySelector: (what: string) => (what === '.a "b"' ? cover : null) },
-    location: { pathname: '/drawing/d' },
-    localStorage,
-    innerWidth: 1280,
-    innerHeight: 800,
-    Image: FakeImage,
-  });
-  return { transform: paper.style.transform, px: paper.px, sides, pictures };
+  const seen = { hasChildNodes: () => false, replaceChildren: (...list: FakeImage[]) => void pictures.push(...list) };
+  const cover = {
+    querySelector: (what: string) => ({ '.seen': seen, '.felt': around, '.paper': paper })[what] ?? null,
+  };
+  Object.assign(globalThis, { localStorage, innerWidth: 1280, innerHeight: 800, Image: FakeImage });
+  const at = showSight(cover as never, 'd');
+  return { transform: paper.style.transform, px: paper.px, sides, pictures, at };
 }
 
 const laid = ({ x, y, scale }: { x: number; y: number; scale: number }): string =>
@@ -46,9 +41,19 @@ const laid = ({ x, y, scale }: { x: number; y: number; scale: number }): string 
 const whole = fitting({ minX: 0, minY: 0, maxX: page.width, maxY: page.height }, felt);
 
 test('the paper lies where the page will be painted: fitted into its window, or as it was left', () => {
-  expect(shown({})).toMatchObject({ transform: laid(whole), px: `${1 / whole.scale}px`, sides: {}, pictures: [] });
+  expect(shown({})).toEqual({
+    transform: laid(whole),
+    px: `${1 / whole.scale}px`,
+    sides: {},
+    pictures: [],
+    at: { view: whole, window: felt },
+  });
   const view = { x: -40, y: 12.5, scale: 0.5 };
-  expect(shown({ [`${SESSION}d`]: JSON.stringify({ view }) })).toMatchObject({ transform: laid(view), px: '2px' });
+  expect(shown({ [`${SESSION}d`]: JSON.stringify({ view }) })).toMatchObject({
+    transform: laid(view),
+    px: '2px',
+    at: { view, window: felt },
+  });
   expect(shown({ [`${SESSION}other`]: JSON.stringify({ view }) }).transform).toBe(laid(whole));
 });
 

@@ -1,45 +1,45 @@
 import { putLastSeen } from './lastSeen';
-import { LAST_SEEN, preferencesKey, SESSION } from './localKeys';
+import { preferencesKey } from './localKeys';
+import { loadSession } from './session';
+import { fitting, type Size, type View } from './view';
+
+/** How the page will lie, in a window of what size. */
+export type WindowView = { readonly view: View; readonly window: Size };
 
 /**
- * Lays the paper that covers the window where the page will be painted: as it was left here, else whole. `preferences` and `session`
- * are what these are kept under. It stands in the page as text too, to be run before any of the program has come: it uses nothing
- * from outside of itself.
+ * Shows what there is to see of a drawing while it is on its way: its page as it was seen last here, else its paper in its place.
+ * Gives where that is; null where nothing is known of it.
  */
-export function placePaper(cover: HTMLElement, preferences: string, session: string): void {
-  const kept = <T>(key: string): Partial<T> => {
-    try {
-      return (JSON.parse(localStorage.getItem(key) ?? 'null') ?? {}) as Partial<T>;
-    } catch {
-      return {};
-    }
-  };
-  const felt = cover.querySelector<HTMLElement>('.felt');
-  const paper = felt?.querySelector<HTMLElement>('.paper');
-  if (!felt || !paper) return;
-  const { state } = kept<{ state: { folded?: { left: boolean; right: boolean } } }>(preferences);
-  if (state?.folded?.left) felt.style.left = '0px';
-  if (state?.folded?.right) felt.style.right = '0px';
-  const [width, height] = [parseFloat(paper.style.width), parseFloat(paper.style.height)];
-  const [across, down] = [felt.clientWidth, felt.clientHeight];
-  // As the page is fitted into its window: with a margin all around.
-  const whole = Math.min((across - 72) / width, (down - 72) / height);
-  const { view } = kept<{ view: { scale: number; x: number; y: number } }>(session);
-  const { scale, x, y } = view ?? { scale: whole, x: (across - whole * width) / 2, y: (down - whole * height) / 2 };
-  paper.style.transform = `translate(${x}px, ${y}px) scale(${scale})`;
-  paper.style.setProperty('--px', `${1 / scale}px`);
-}
-
-/** Shows what there is to see of a drawing while it is on its way: its page as it was seen last here, else its paper in its place. */
-export function showSight(cover: HTMLElement, id: string): void {
+export function showSight(cover: HTMLElement, id: string): WindowView | null {
   const seen = cover.querySelector('.seen')!;
-  if (!seen.hasChildNodes()) putLastSeen(seen, LAST_SEEN + id);
-  placePaper(cover, preferencesKey, SESSION + id);
+  if (!seen.hasChildNodes()) putLastSeen(seen, id);
+  const { view, window } = loadSession(id);
+  const paper = cover.querySelector<HTMLElement>('.paper');
+  if (paper) return placePaper(cover.querySelector<HTMLElement>('.felt')!, paper, view);
+  return view && window ? { view, window } : null;
 }
 
-/** The same as a script for the page of any drawing, put in behind what it fills. It is told nothing: it takes the address. */
-export const showSightScript = (selector: string): string => `{
-const cover = document.querySelector(${JSON.stringify(selector)}), id = location.pathname.split('/').pop();
-(${putLastSeen})(cover.querySelector('.seen'), ${JSON.stringify(LAST_SEEN)} + id);
-(${placePaper})(cover, ${JSON.stringify(preferencesKey)}, ${JSON.stringify(SESSION)} + id);
-}`;
+/** Lays the paper where the page will be painted: as it was left here, else fitted into its window. */
+function placePaper(felt: HTMLElement, paper: HTMLElement, last: View | undefined): WindowView {
+  const folded = foldedPanels();
+  if (folded?.left) felt.style.left = '0px';
+  if (folded?.right) felt.style.right = '0px';
+  const window: Size = { width: felt.clientWidth, height: felt.clientHeight };
+  const [maxX, maxY] = [parseFloat(paper.style.width), parseFloat(paper.style.height)];
+  const view = last ?? fitting({ minX: 0, minY: 0, maxX, maxY }, window);
+  paper.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.scale})`;
+  paper.style.setProperty('--px', `${1 / view.scale}px`);
+  return { view, window };
+}
+
+/** Read by hand: this comes before all that keeps it. */
+function foldedPanels(): { left?: boolean; right?: boolean } | undefined {
+  try {
+    const kept = JSON.parse(localStorage.getItem(preferencesKey) ?? 'null') as {
+      state?: { folded?: { left?: boolean; right?: boolean } };
+    } | null;
+    return kept?.state?.folded;
+  } catch {
+    return undefined;
+  }
+}

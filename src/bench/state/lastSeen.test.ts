@@ -1,5 +1,4 @@
 import { forgetLastSeen, keepLastSeen, putLastSeen } from './lastSeen';
-import { LAST_SEEN } from './localKeys';
 import { TestStorage } from '../test/storage';
 
 const place = { left: 1, top: 2, width: 30, height: 40, window: { width: 800, height: 600 } };
@@ -17,7 +16,7 @@ class Cover {
 /** The picture of a drawing's page that is put before it. */
 function lastSeen(id: string): Picture | null {
   const cover = new Cover();
-  putLastSeen(cover as never, LAST_SEEN + id);
+  putLastSeen(cover as never, id);
   return cover.pictures[0] ?? null;
 }
 

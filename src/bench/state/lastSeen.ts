@@ -45,13 +45,10 @@ export function forgetLastSeen(ids?: readonly string[]): void {
   }
 }
 
-/**
- * Puts the picture of a drawing's page, in its place, into what covers the window, where it was seen in one as large as this. It
- * stands in the page as text too, to be run before any of the program has come: it uses nothing from outside of itself.
- */
-export function putLastSeen(into: Element, key: string): void {
+/** Puts the picture of a drawing's page, in its place, into what covers the window, where it was seen in one as large as this. */
+export function putLastSeen(into: Element, id: string): void {
   try {
-    const { src, place } = JSON.parse(localStorage.getItem(key) ?? '{}') as Kept;
+    const { src, place } = JSON.parse(localStorage.getItem(LAST_SEEN + id) ?? '{}') as Kept;
     const isHere = place.window.width === innerWidth && place.window.height === innerHeight;
     if (!isHere || !src.startsWith('data:image/')) return;
     const picture = new Image();

@@ -2,11 +2,9 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
-import { preload } from 'react-dom';
 import { openAhead } from '@/bench/ahead';
 import { askBench } from '@/bench/askBench';
 import { takeAhead } from '@/bench/state/ahead';
-import { packedUrl } from '@/bench/state/api';
 import type { Sight } from '@/core/scene/sight';
 import { Opening } from './Opening';
 
@@ -14,8 +12,7 @@ const BenchPage = dynamic(askBench, { ssr: false });
 
 /** The bench is made in the browser alone; what takes longest to come is asked for before it. */
 export function DrawingBench({ id, sight }: { id: string; sight: Sight | null }) {
-  // Where the page comes as a whole, the drawing is asked for with it; from another page it is asked for right here.
-  if (typeof window === 'undefined') preload(packedUrl(id), { as: 'fetch', crossOrigin: 'anonymous' });
+  // Where the page comes as a whole, it has asked for the drawing by itself; from another page it is asked for right here.
   useState(() => openAhead(id));
   // What nobody took is old by the time that the page is come back to.
   useEffect(() => () => void takeAhead(id), [id]);

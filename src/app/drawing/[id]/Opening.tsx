@@ -13,7 +13,7 @@ import './opening.css';
  */
 export function Opening({ id, sight }: { id: string; sight: Sight | null }) {
   const cover = useRef<HTMLDivElement>(null);
-  useLayoutEffect(() => showSight(cover.current!, id), [id]);
+  useLayoutEffect(() => void showSight(cover.current!, id), [id]);
   return (
     <div className="opening" role="status" aria-label="Laying out the drawing" ref={cover}>
       <div className="seen" suppressHydrationWarning dangerouslySetInnerHTML={{ __html: '' }} />
