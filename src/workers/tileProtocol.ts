@@ -7,6 +7,14 @@ export const TILE = 512;
 /** Names a tile: column and row at the current scale. */
 export const tileKey = (column: number, row: number): string => `${column},${row}`;
 
+/** What a tile covers, in page units. */
+export const boxOfTile = (column: number, row: number, scale: number): Box => ({
+  minX: (column * TILE) / scale,
+  minY: (row * TILE) / scale,
+  maxX: ((column + 1) * TILE) / scale,
+  maxY: ((row + 1) * TILE) / scale,
+});
+
 /** What the bench tells the painter. `order` counts up; the painter answers with the one it has caught up with. */
 export type ToPainter =
   | { kind: 'load'; order: number; drawing: Drawing }
@@ -22,8 +30,8 @@ export type ToPainter =
   | { kind: 'choose'; order: number; lines: string[] }
   /** How lines are seen, and the one sheet that is seen alone. */
   | { kind: 'look'; order: number; looks: Looks; solo: string | null }
-  /** The tiles wanted at a scale (device pixels a page unit), the most wanted first. */
-  | { kind: 'want'; scale: number; tiles: [number, number][] };
+  /** The tiles wanted at a scale (device pixels a page unit), the most wanted first; what is `seen` of them is painted before all else. */
+  | { kind: 'want'; scale: number; tiles: [number, number][]; seen: Box };
 
 /** What is painted beside the tiles: what lies over the lines that are hidden; very many chosen lines, and their marks. */
 export const layerKinds = ['chosen', 'marks', 'over'] as const;
@@ -40,7 +48,8 @@ export const ABOUT_DRAWING = 'x-drawing';
 
 /** What the painter answers. */
 export type FromPainter =
-  | { kind: 'tile'; scale: number; column: number; row: number; bitmap: ImageBitmap }
+  /** `part`: what of it is painted by now; null where all of it is. */
+  | { kind: 'tile'; scale: number; column: number; row: number; part: Box | null; bitmap: ImageBitmap }
   /** A tile of a layer, as it was after `order`; null where there is nothing in it. */
   | {
       kind: 'layer';

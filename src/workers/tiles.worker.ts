@@ -5,6 +5,7 @@ import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { paintedId } from '@/core/scene/scene';
 import { ArtIndex, type Painted } from './artIndex';
 import { ArtPictures } from './artPictures';
+import { TileSet, type Tile } from './tileSet';
 import { paintLeaves } from '@/painting/paintLeaves';
 import { paintMark, plainLooks, type Looks } from '@/painting/paintLine';
 import {
@@ -18,13 +19,12 @@ import {
   type ToPainter,
 } from './tileProtocol';
 
-/** A painted tile; what part of it (page units) is out of date, null where nothing is; and what has come and is not on it yet. */
-type Tile = { column: number; row: number; canvas: OffscreenCanvas; stale: Box | null; fresh: Painted[] };
+type Painting = Tile<OffscreenCanvas>;
 
 const art = new ArtIndex();
 /** A picture that has come is painted wherever it is seen. */
 const pictures = new ArtPictures(() => {
-  for (const box of art.pictures) spoil(box);
+  for (const box of art.pictures) tiles.spoil(box);
   for (const kind of layerKinds) if (layers[kind].order > 0) again(kind);
   schedule();
 });
@@ -32,9 +32,12 @@ let drawing: Drawing | null = null;
 let hidden = new Set<string>();
 let looks = plainLooks;
 let solo: string | null = null;
-let scale = 0;
-let wanted: [number, number][] = [];
-let tiles = new Map<string, Tile>();
+/** With so many things on a tile what is seen of it is painted first. */
+const MUCH = 300;
+const tiles = new TileSet(
+  () => new OffscreenCanvas(TILE, TILE),
+  (box) => art.within(box).length > MUCH,
+);
 let order = 0;
 let toldOrder = 0;
 let scheduled = false;
@@ -90,15 +93,8 @@ async function packedAt(url: string): Promise<{ about: string; bytes: ArrayBuffe
 
 function receive(message: ToPainter): void {
   if (message.kind === 'want') {
-    if (message.scale !== scale) {
-      tiles = new Map();
-      for (const kind of layerKinds) layers[kind].done.clear();
-    }
-    scale = message.scale;
-    wanted = message.tiles;
-    const keys = new Set(wanted.map(([c, r]) => tileKey(c, r)));
-    for (const key of tiles.keys()) if (!keys.has(key)) tiles.delete(key);
-    return;
+    if (message.scale !== tiles.scale) for (const kind of layerKinds) layers[kind].done.clear();
+    return tiles.want(message);
   }
   if (message.kind === 'near') {
     near = message.box;
@@ -107,11 +103,11 @@ function receive(message: ToPainter): void {
   order = message.order;
   if (message.kind === 'hide') {
     const next = new Set(message.lines);
-    if (hidden.size + next.size > MANY) spoilAll();
+    if (hidden.size + next.size > MANY) tiles.spoilAll();
     else
       for (const id of new Set([...hidden, ...next])) {
         const box = hidden.has(id) === next.has(id) ? undefined : art.boxOf(id);
-        if (box) spoil(box);
+        if (box) tiles.spoil(box);
       }
     hidden = next;
     near = null;
@@ -131,15 +127,15 @@ function receive(message: ToPainter): void {
     if (drawing && message.solo !== solo) art.follow(drawing, message.solo);
     [looks, solo] = [message.looks, message.solo];
     if (isSame) return;
-    spoilAll();
+    tiles.spoilAll();
     for (const kind of layerKinds) again(kind);
     return;
   }
   drawing = drawingAfter(message);
   const { changed, fresh } = art.follow(drawing, solo);
-  if (changed.length > MANY) spoilAll();
-  else for (const box of changed) spoil(box);
-  for (const item of fresh) for (const tile of tilesAt(item)) tile.fresh.push(item);
+  if (changed.length > MANY) tiles.spoilAll();
+  else for (const box of changed) tiles.spoil(box);
+  for (const item of fresh) tiles.lay(item);
   if (chosen.size > 0) {
     again('chosen');
     again('marks');
@@ -161,27 +157,10 @@ function drawingAfter(message: Extract<ToPainter, { kind: 'load' | 'read' | 'cha
 /** When more places than this are out of date, all are taken to be. */
 const MANY = 400;
 
-function spoilAll(): void {
-  for (const tile of tiles.values()) tile.stale = boxOfTile(tile);
-}
-
 /** A layer is to be painted anew. */
 function again(kind: LayerKind): void {
   layers[kind] = { order, done: new Set() };
 }
-
-function spoil(box: Box): void {
-  for (const tile of tilesAt(box)) tile.stale = tile.stale ? joinBoxes(tile.stale, box) : box;
-}
-
-const tilesAt = (box: Box): Tile[] => [...tiles.values()].filter((tile) => boxesMeet(boxOfTile(tile), box));
-
-const boxOfTile = ({ column, row }: Pick<Tile, 'column' | 'row'>): Box => ({
-  minX: (column * TILE) / scale,
-  minY: (row * TILE) / scale,
-  maxX: ((column + 1) * TILE) / scale,
-  maxY: ((row + 1) * TILE) / scale,
-});
 
 /** One tile a turn, so that news is heard in between. A message comes round sooner than a timer. */
 const turn = new MessageChannel();
@@ -195,12 +174,13 @@ function schedule(): void {
 
 async function work(): Promise<void> {
   try {
-    const tile = nextTile();
+    const tile = drawing && tiles.next();
     if (tile) {
       repaint(tile);
-      const at = scale;
+      const { scale } = tiles;
       const bitmap = await createImageBitmap(tile.canvas);
-      if (at === scale) post({ kind: 'tile', scale: at, column: tile.column, row: tile.row, bitmap }, [bitmap]);
+      const { column, row, part } = tile;
+      if (scale === tiles.scale) post({ kind: 'tile', scale, column, row, part, bitmap }, [bitmap]);
       scheduled = false;
       schedule();
       return;
@@ -217,36 +197,24 @@ async function work(): Promise<void> {
   }
 }
 
-/** The tile to be painted next: what is out of date first, for it is being looked at, then what is missing. */
-function nextTile(): Tile | null {
-  if (!drawing || scale === 0) return null;
-  for (const tile of tiles.values()) if (tile.stale || tile.fresh.length > 0) return tile;
-  for (const [column, row] of wanted) {
-    const key = tileKey(column, row);
-    if (tiles.has(key)) continue;
-    const tile: Tile = { column, row, canvas: new OffscreenCanvas(TILE, TILE), stale: null, fresh: [] };
-    tile.stale = boxOfTile(tile);
-    tiles.set(key, tile);
-    return tile;
-  }
-  return null;
-}
-
 /** Paints the next tile of a layer, if there is one that is still wanted; whether there was. */
 function paintLayers(): boolean {
-  if (!drawing || scale === 0) return false;
+  if (!drawing || tiles.scale === 0) return false;
   for (const kind of layerKinds) {
     const layer = layers[kind];
     if (layer.order === 0) continue;
-    const next = wanted.find(([column, row]) => {
+    const next = tiles.places.find(([column, row]) => {
       if (layer.done.has(tileKey(column, row))) return false;
-      return kind !== 'over' || (near !== null && boxesMeet(near, boxOfTile({ column, row })));
+      return kind !== 'over' || (near !== null && boxesMeet(near, tiles.boxOf({ column, row })));
     });
     if (!next) continue;
     const [column, row] = next;
     layer.done.add(tileKey(column, row));
     const bitmap = paintedLayer(kind, column, row);
-    post({ kind: 'layer', layer: kind, order: layer.order, scale, column, row, bitmap }, bitmap ? [bitmap] : []);
+    post(
+      { kind: 'layer', layer: kind, order: layer.order, scale: tiles.scale, column, row, bitmap },
+      bitmap ? [bitmap] : [],
+    );
     return true;
   }
   return false;
@@ -261,8 +229,9 @@ function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap
   const isNone = kind === 'over' ? hidden.size === 0 || highest >= art.size - 1 : chosen.size === 0;
   const items = isNone
     ? []
-    : art.within(boxOfTile({ column, row })).filter(({ node, order: place }) => isIn(paintedId(node), place));
+    : art.within(tiles.boxOf({ column, row })).filter(({ node, order: place }) => isIn(paintedId(node), place));
   if (items.length === 0) return null;
+  const { scale } = tiles;
   const canvas = new OffscreenCanvas(TILE, TILE);
   const ctx = canvas.getContext('2d')!;
   ctx.setTransform(scale, 0, 0, scale, -column * TILE, -row * TILE);
@@ -272,7 +241,7 @@ function paintedLayer(kind: LayerKind, column: number, row: number): ImageBitmap
 }
 
 /** Brings a tile up to date: what has come is laid over it where it lies above all else, or else a part is painted anew. */
-function repaint(tile: Tile): void {
+function repaint(tile: Painting): void {
   const { stale, fresh } = tile;
   [tile.stale, tile.fresh] = [null, []];
   const around = fresh.length > 0 ? fresh.reduce<Box>(joinBoxes, fresh[0]) : null;
@@ -286,7 +255,8 @@ function repaint(tile: Tile): void {
 }
 
 /** Paints a part of a tile anew: all lines that reach into it, in their order. */
-function paintAnew(tile: Tile, stale: Box): void {
+function paintAnew(tile: Painting, stale: Box): void {
+  const { scale } = tiles;
   const { column, row } = tile;
   const [left, top] = [
     Math.max(0, Math.floor(stale.minX * scale - column * TILE) - 1),
@@ -314,7 +284,8 @@ function paintAnew(tile: Tile, stale: Box): void {
 }
 
 /** Paints on a tile what is not hidden of some things, the lowest first. */
-function paintOn({ canvas, column, row }: Tile, items: readonly Painted[]): void {
+function paintOn({ canvas, column, row }: Painting, items: readonly Painted[]): void {
+  const { scale } = tiles;
   const ctx = canvas.getContext('2d')!;
   ctx.save();
   ctx.setTransform(scale, 0, 0, scale, -column * TILE, -row * TILE);

@@ -20,6 +20,7 @@ class FakePainter {
 
 globalThis.Worker = FakePainter as never;
 const bitmap = { close: () => undefined } as ImageBitmap;
+const seen = { minX: 0, minY: 0, maxX: 1, maxY: 1 };
 const tiles: [number, number][] = [
   [0, 0],
   [1, 0],
@@ -42,9 +43,9 @@ test('what was painted before the page was there is kept for it, once, and is no
   const { painters, taken } = startPainters();
   const bytes = new ArrayBuffer(8);
   painters.read(bytes);
-  painters.want({ kind: 'want', scale: 1, tiles });
+  painters.want({ kind: 'want', scale: 1, tiles, seen });
   const [first, second] = FakePainter.all;
-  first.answer({ kind: 'tile', scale: 1, column: 0, row: 0, bitmap });
+  first.answer({ kind: 'tile', scale: 1, column: 0, row: 0, part: null, bitmap });
   first.answer({ kind: 'caughtUp', order: 1 });
   expect(taken()).toBe(false);
   const page = takePainters();
@@ -80,7 +81,7 @@ test('where there are few cores one begins; the other is told all in its order w
   page.listen({ onAnswer: () => undefined, onFailure: (why) => failures.push(why) });
   page.read(new ArrayBuffer(8));
   page.tell({ kind: 'hide', lines: ['a'] });
-  page.want({ kind: 'want', scale: 1, tiles });
+  page.want({ kind: 'want', scale: 1, tiles, seen });
   expect(FakePainter.all).toHaveLength(1);
   const [first] = FakePainter.all;
   expect(first.told.at(-1)).toMatchObject({ tiles });
@@ -110,7 +111,7 @@ test('much to paint is begun by one where there are few cores, once the page was
   page.oneByOne();
   page.oneByOne();
   const order = page.tell({ kind: 'hide', lines: ['a'] });
-  page.want({ kind: 'want', scale: 1, tiles });
+  page.want({ kind: 'want', scale: 1, tiles, seen });
   const [first, second] = FakePainter.all;
   expect([kindsTold(first), kindsTold(second)]).toEqual([[], []]);
   jest.advanceTimersByTime(1);
@@ -143,13 +144,13 @@ async function startedEarly(drawing: string, cores = 2) {
   const program = await where(cores);
   const { startEarly, wishEarly } = await import('./earlyPainter');
   startEarly('/painter.js', drawing, '/packed');
-  wishEarly({ kind: 'want', scale: 1, tiles });
+  wishEarly({ kind: 'want', scale: 1, tiles, seen });
   return { ...program, early: FakePainter.all[0] };
 }
 
 test('a painter that the page has started by itself goes on: what it has fetched is read by the others alone, what it has painted is kept', async () => {
   const { startPainters, takePainters, early } = await startedEarly('a');
-  early.answer({ kind: 'tile', scale: 1, column: 0, row: 0, bitmap });
+  early.answer({ kind: 'tile', scale: 1, column: 0, row: 0, part: null, bitmap });
   const { painters } = startPainters('a');
   expect(painters.isAsked).toBe(true);
   const bytes = new ArrayBuffer(8);

@@ -1,5 +1,7 @@
+import type { Box } from '@/core';
+import { commonBox } from '@/core/geometry/box';
 import { wanderingDrawing } from '@/core/test/drawings';
-import { TILE, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
+import { boxOfTile, TILE, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
 
 /** A painter that does what it is told, when it is told to. */
 class FakePainter {
@@ -26,7 +28,14 @@ class FakePainter {
     const want = this.told.findLast((m) => m.kind === 'want');
     if (want?.kind !== 'want') return 0;
     for (const [column, row] of want.tiles) {
-      this.answer({ kind: 'tile', scale: want.scale, column, row, bitmap: { close: () => undefined } as ImageBitmap });
+      this.answer({
+        kind: 'tile',
+        scale: want.scale,
+        column,
+        row,
+        part: null,
+        bitmap: { close: () => undefined } as ImageBitmap,
+      });
     }
     return want.tiles.length;
   }
@@ -99,6 +108,35 @@ test('old tiles are shown, scaled, until all of the new ones are there; then it 
   painters[1].paint();
   board.paint(context, nearer, window, 1, true);
   expect(board.isSharp(nearer, window, 1)).toBe(true);
+});
+
+test('it is sharp as soon as what is seen of each tile is there; a hand that pans on waits for the rest', async () => {
+  const { board, painters } = await newBoard();
+  board.see(view, window, 1);
+  const wish = painters[0].told.findLast((m) => m.kind === 'want');
+  const seen = wish?.kind === 'want' ? wish.seen : (view as never);
+  expect(seen).toMatchObject({ minX: -48, maxX: 1048 });
+  const answer = (column: number, row: number, part: Box | null): void => {
+    const bitmap = { close: () => undefined } as ImageBitmap;
+    painters[0].answer({ kind: 'tile', scale: 1, column, row, part, bitmap });
+  };
+  const partOf = (column: number, row: number): Box => commonBox(seen, boxOfTile(column, row, 1));
+  for (const [column, row] of [
+    [0, 0],
+    [1, 0],
+    [0, 1],
+  ])
+    answer(column, row, partOf(column, row));
+  answer(1, 1, { ...partOf(1, 1), maxY: 590 });
+  board.paint(context, view, window, 1, true);
+  expect(board.isSharp(view, window, 1)).toBe(false);
+  answer(1, 1, partOf(1, 1));
+  board.paint(context, view, window, 1, true);
+  expect(board.isSharp(view, window, 1)).toBe(true);
+  const panned = { ...view, y: -60 };
+  expect(board.isSharp(panned, window, 1)).toBe(false);
+  for (const column of [0, 1]) answer(column, 1, null);
+  expect(board.isSharp(panned, window, 1)).toBe(true);
 });
 
 test('a zoom that goes far does not wait for its end', async () => {

@@ -1,17 +1,20 @@
 import type { Box, Change, Drawing } from '@/core';
 import { changeText, isLong } from '@/core/change/changeText';
-import { growBox, holdsBox } from '@/core/geometry/box';
+import { commonBox, growBox, holdsBox } from '@/core/geometry/box';
 import type { Looks } from '@/painting/paintLine';
-import { TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
+import { boxOfTile, TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
 import { bytesOf } from '../state/opening';
-import type { Size, View } from '../state/view';
+import { shownBox, type Size, type View } from '../state/view';
 import { LayerTiles } from './layerTiles';
 import { takePainters } from './painters';
-import { shownTiles, wantedTiles } from './wantedTiles';
+import { firstPainted, shownTiles, wantedTiles } from './wantedTiles';
 import { whenIdle } from '@/ui/whenIdle';
 
 /** Painted tiles of one scale (device pixels a page unit). */
-type Layer = { scale: number; tiles: Map<string, { column: number; row: number; bitmap: ImageBitmap }> };
+type Layer = {
+  scale: number;
+  tiles: Map<string, Pick<Extract<FromPainter, { kind: 'tile' }>, 'column' | 'row' | 'part' | 'bitmap'>>;
+};
 
 /** Rings of tiles that are painted beyond the window, so that a pan finds them ready. */
 const MARGIN = 1;
@@ -109,12 +112,12 @@ export class TileBoard {
     for (const set of [this.shown, this.coming]) set?.tiles.forEach((t) => t.bitmap.close());
   }
 
-  private receive({ scale, column, row, bitmap }: Extract<FromPainter, { kind: 'tile' }>): void {
+  private receive({ scale, column, row, part, bitmap }: Extract<FromPainter, { kind: 'tile' }>): void {
     const set = this.coming?.scale === scale ? this.coming : this.shown.scale === scale ? this.shown : null;
     if (!set) return bitmap.close();
     const key = tileKey(column, row);
     set.tiles.get(key)?.bitmap.close();
-    set.tiles.set(key, { column, row, bitmap });
+    set.tiles.set(key, { column, row, part, bitmap });
   }
 
   /** Asks for what a view needs. Called with every frame; asks only when something is new. */
@@ -160,7 +163,7 @@ export class TileBoard {
       tile.bitmap.close();
       current.tiles.delete(key);
     }
-    this.painters.want({ kind: 'want', scale, tiles }, passing);
+    this.painters.want({ kind: 'want', scale, tiles, seen: firstPainted(view, window) }, passing);
     for (const answer of this.painters.takeEarly()) this.hear(answer);
   }
 
@@ -198,8 +201,13 @@ export class TileBoard {
 
   private covers(set: Layer, view: View, window: Size): boolean {
     const { left, right, top, bottom } = shownTiles(view, window, set.scale);
+    const seen = shownBox(view, window);
     for (let row = top; row <= bottom; row++)
-      for (let column = left; column <= right; column++) if (!set.tiles.has(tileKey(column, row))) return false;
+      for (let column = left; column <= right; column++) {
+        const tile = set.tiles.get(tileKey(column, row));
+        if (!tile) return false;
+        if (tile.part && !holdsBox(tile.part, commonBox(seen, boxOfTile(column, row, set.scale)))) return false;
+      }
     return true;
   }
 }

@@ -1,3 +1,5 @@
+import type { Box } from '@/core';
+import { growBox } from '@/core/geometry/box';
 import { TILE, type ToPainter } from '@/workers/tileProtocol';
 import { shownBox, type Size, type View } from '../state/view';
 
@@ -20,8 +22,19 @@ export function wantedTiles(shown: ReturnType<typeof shownTiles>, margin: number
   return tiles.sort((a, b) => ring(a) - ring(b));
 }
 
+/** So far around the window, px, tiles are painted with what is seen: a hand that pans a little sees nothing missing. */
+const AROUND = 48;
+
+/** What is painted first of the tiles that a view wants. */
+export const firstPainted = (view: View, window: Size): Box => growBox(shownBox(view, window), AROUND / view.scale);
+
 /** What a painter is asked for, so that a view is seen sharp. */
 export function wishOf(view: View, window: Size): Extract<ToPainter, { kind: 'want' }> {
   const scale = view.scale * devicePixelRatio;
-  return { kind: 'want', scale, tiles: wantedTiles(shownTiles(view, window, scale), 0) };
+  return {
+    kind: 'want',
+    scale,
+    tiles: wantedTiles(shownTiles(view, window, scale), 0),
+    seen: firstPainted(view, window),
+  };
 }

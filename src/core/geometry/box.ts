@@ -44,6 +44,14 @@ export const middleOfBox = (b: Box): Point => ({ x: (b.minX + b.maxX) / 2, y: (b
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
+/** What two boxes that meet share. */
+export const commonBox = (a: Box, b: Box): Box => ({
+  minX: Math.max(a.minX, b.minX),
+  minY: Math.max(a.minY, b.minY),
+  maxX: Math.min(a.maxX, b.maxX),
+  maxY: Math.min(a.maxY, b.maxY),
+});
+
 export const holdsBox = (a: Box, b: Box): boolean =>
   a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
 
