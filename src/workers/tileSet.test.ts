@@ -65,7 +65,7 @@ test('what is out of date comes before all else, and what has come is laid on ea
   expect(set.next()).toMatchObject({ column: 0, stale: changed, part: commonBox(seen, box(0, 0, TILE, TILE)) });
   set.spoil(box(130, 10, 140, 20));
   expect(holdsBox(set.next()!.stale!, changed)).toBe(true);
-  [...painted(set)];
+  void [...painted(set)];
   set.lay({ ...box(TILE - 5, 0, TILE + 5, 5) } as Painted);
   expect([...painted(set)].map(({ column }) => column)).toEqual([0, 1]);
   set.spoilAll();
