@@ -150,3 +150,28 @@ for (const what of ['painter-*.js', 'packed'] as const)
     expect(failed).toBeGreaterThan(0);
     expect(await isInked(page)).toBe(true);
   });
+
+test('a drawing that is left while it opens, for another, leaves nothing behind', async ({ page, request }) => {
+  const left = await drawingWith(request, [levelLine('a', 200), levelLine('b', 320)]);
+  const other = await makeDrawing(request, 'Other');
+  // All of the program comes but the bench.
+  let letRun = (): void => undefined;
+  const until = new Promise<void>((r) => (letRun = r));
+  await page.route('**/*.js', async (route) => {
+    const response = await route.fetch();
+    if ((await response.text()).includes('Sheets and references')) await until;
+    await route.fulfill({ response });
+  });
+  const brought = page.waitForResponse(`**/${left}/packed`);
+  await page.goto(`/drawing/${left}`, { waitUntil: 'commit' });
+  await (await brought).finished();
+  type Routed = { next?: { router?: { push(path: string): void } } };
+  await expect.poll(() => page.evaluate(() => !!(window as unknown as Routed).next?.router)).toBe(true);
+  await page.evaluate((path) => (window as unknown as Routed).next!.router!.push(path), `/drawing/${other}`);
+  await page.waitForURL(`**/drawing/${other}`, { waitUntil: 'commit' });
+  letRun();
+  await page.locator('[data-testid=page][data-sharp=true]').waitFor();
+  await expect(page.locator('.top-bar').getByText('Other')).toBeVisible();
+  expect(await isInked(page)).toBe(false);
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+});

@@ -17,11 +17,13 @@ const withoutSchemas = {
     onResolve({ filter: /^zod$/ }, () => ({ path: 'zod', namespace: 'without-schemas' }));
     onLoad({ filter: /./, namespace: 'without-schemas' }, () => ({
       contents: `
-        const reads = () => { throw new Error('A painter checks nothing.'); };
-        const schema = new Proxy(() => undefined, {
-          get: (_, name) => (name === 'parse' || name === 'safeParse' ? reads : schema),
-          apply: () => schema,
-        });
+        let isLoading = true;
+        queueMicrotask(() => (isLoading = false));
+        const made = () => {
+          if (isLoading) return schema;
+          throw new Error('A painter checks nothing.');
+        };
+        const schema = new Proxy(() => undefined, { get: made, apply: made });
         export const z = schema;`,
     }));
   },

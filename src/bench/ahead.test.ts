@@ -14,6 +14,7 @@ globalThis.Worker = class {
   postMessage({ kind }: { kind: string }): void {
     told.push(kind);
   }
+  terminate(): void {}
 } as never;
 
 test('what a page needs is asked for once, and told to its painters; a page that has taken it is followed by another', async () => {
@@ -74,6 +75,11 @@ test('what the page has asked for by itself is not asked for again, but where it
     early.onmessage({ data: { kind: 'fetched', packed: comes ? { about, bytes } : null } });
     expect((await takeAhead(id))?.about).toMatchObject({ id: 'c', revision: 4 });
     expect(asked).toBe(comes ? 0 : 1);
+    // The page never came to be, and another drawing is opened.
+    openAhead('e');
+    await takeAhead('e');
+    expect(asked).toBe(comes ? 1 : 2);
+    asked = comes ? 0 : asked;
     takePainters().end();
   }
 });

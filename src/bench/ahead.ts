@@ -12,7 +12,7 @@ import { loadSession } from './state/session';
 export function openAhead(id: string): void {
   if (typeof window === 'undefined' || isAhead(id)) return;
   const { painters, taken } = startPainters(id);
-  const coming = painters.fetched?.then(({ about, bytes }) => ({ about: aboutDrawing(about), bytes }));
+  const coming = painters.takeFetched()?.then(({ about, bytes }) => ({ about: aboutDrawing(about), bytes }));
   askAhead(id, coming).then(
     ({ bytes }) => {
       if (taken()) return;

@@ -40,7 +40,7 @@ const kindsTold = (p: FakePainter): string[] => p.told.map((m) => m.kind);
 
 test('what was painted before the page was there is kept for it, once, and is not read again', async () => {
   const { startPainters, takePainters } = await where(4);
-  const { painters, taken } = startPainters();
+  const { painters, taken } = startPainters('a');
   const bytes = new ArrayBuffer(8);
   painters.read(bytes);
   painters.want({ kind: 'want', scale: 1, tiles, seen });
@@ -156,7 +156,9 @@ test('a painter that the page has started by itself goes on: what it has fetched
   const bytes = new ArrayBuffer(8);
   early.answer({ kind: 'fetched', packed: { about: '{}', bytes } });
   early.answer({ kind: 'caughtUp', order: 1 });
-  expect(await painters.fetched).toEqual({ about: '{}', bytes });
+  expect(await painters.takeFetched()).toEqual({ about: '{}', bytes });
+  // It is old by the time that somebody asks again.
+  expect(painters.takeFetched()).toBeNull();
   const page = takePainters();
   expect(page).toBe(painters);
   expect(page.takeEarly().map((a) => a.kind)).toEqual(['tile', 'caughtUp']);
@@ -189,19 +191,19 @@ test('what it cannot fetch or read is read by all; one that fails, or is another
   const { startPainters, early } = await startedEarly('a');
   const { painters } = startPainters('a');
   early.answer({ kind: 'fetched', packed: null });
-  await expect(painters.fetched).rejects.toThrow('not come');
+  await expect(painters.takeFetched()).rejects.toThrow('not come');
   expect(painters.read(new ArrayBuffer(8))).toBe(2);
   expect(kindsTold(early)).toEqual(['want', 'read']);
   for (const fails of [true, false]) {
     const other = await startedEarly('a');
     if (fails) other.early.onerror!({ message: 'no such script' });
     const started = other.startPainters(fails ? 'a' : 'b').painters;
-    expect([started.fetched, started.isAsked]).toEqual([null, false]);
+    expect([started.takeFetched(), started.isAsked]).toEqual([null, false]);
     expect(FakePainter.all).toHaveLength(2);
     expect(other.early.isEnded).toBe(true);
   }
   const late = await startedEarly('a');
-  const { fetched } = late.startPainters('a').painters;
+  const fetched = late.startPainters('a').painters.takeFetched();
   late.early.onerror!({ message: 'it has stopped' });
   await expect(fetched).rejects.toThrow('it has stopped');
   // Another takes its place.

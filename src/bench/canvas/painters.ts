@@ -31,8 +31,7 @@ export class Painters {
   private readonly later: [Message[] | null, Message[] | null] = [null, FIRST < COUNT ? [] : null];
   private readonly callOff: (() => void)[] = [];
 
-  /** What the first has asked the server for by itself; null where it has not. */
-  readonly fetched: Promise<Packed> | null = null;
+  private fetched: Promise<Packed> | null = null;
   private tellFetched: { done: (packed: Packed) => void; not: (why: Error) => void } | null = null;
 
   /** Goes on with one that the page has started by itself, if there is one. */
@@ -48,6 +47,13 @@ export class Painters {
     }
     while (this.workers.length < FIRST) this.start();
     if (this.lastWish && FIRST > 1) this.want(this.lastWish);
+  }
+
+  /** What the first has asked the server for by itself, once: later on it is old, or of another drawing. Null where it has not. */
+  takeFetched(): Promise<Packed> | null {
+    const { fetched } = this;
+    this.fetched = null;
+    return fetched;
   }
 
   /** Whether tiles have been asked for. */
@@ -199,7 +205,7 @@ function postTo(worker: Worker, message: ToPainter): void {
 
 let waiting: Painters | null = null;
 
-/** Painters for the drawing that is about to be shown; `taken` tells whether its page has them by now. */
+/** Painters for a drawing that is about to be shown; `taken` tells whether its page has them by now. */
 export function startPainters(drawing?: string): { painters: Painters; taken: () => boolean } {
   const painters = (waiting ??= new Painters(drawing === undefined ? null : takeEarly(drawing)));
   return { painters, taken: () => waiting !== painters };
