@@ -37,16 +37,20 @@ function live(changes: number, ms: number): Promise<Life> {
   );
 }
 
-test(`killed at ${KILLS} random moments of a run of changes: all that was acknowledged is there, and the drawing opens`, async () => {
-  const random = seeded(200);
-  let acknowledged = 0;
-  for (let i = 0; i < KILLS; i++) {
-    const { opened, whole, kept } = await live(Math.floor(random() * 14), random() * 20);
-    expect(whole).toBe(true);
-    expect(opened).toBeGreaterThanOrEqual(acknowledged);
-    // At most the one that was under way came to be kept without a word.
-    expect(opened).toBeLessThanOrEqual(acknowledged + 1);
-    acknowledged = kept;
-  }
-  expect(acknowledged).toBeGreaterThan(KILLS);
-}, KILLS * 30_000);
+test(
+  `killed at ${KILLS} random moments of a run of changes: all that was acknowledged is there, and the drawing opens`,
+  async () => {
+    const random = seeded(200);
+    let acknowledged = 0;
+    for (let i = 0; i < KILLS; i++) {
+      const { opened, whole, kept } = await live(Math.floor(random() * 14), random() * 20);
+      expect(whole).toBe(true);
+      expect(opened).toBeGreaterThanOrEqual(acknowledged);
+      // At most the one that was under way came to be kept without a word.
+      expect(opened).toBeLessThanOrEqual(acknowledged + 1);
+      acknowledged = kept;
+    }
+    expect(acknowledged).toBeGreaterThan(KILLS);
+  },
+  KILLS * 30_000,
+);
