@@ -51,9 +51,12 @@ test('what a page needs is asked for once, and told to its painters; a page that
 
 test('what the page has asked for by itself is not asked for again, but where it has not come', async () => {
   takePainters();
-  const started: { onmessage: (e: { data: unknown }) => void }[] = [];
+  const started: { hear: (e: { data: unknown }) => void }[] = [];
   globalThis.Worker = class {
-    onmessage = (): void => undefined;
+    hear = (_: { data: unknown }): void => undefined;
+    addEventListener(kind: string, hear: (e: { data: unknown }) => void): void {
+      if (kind === 'message') this.hear = hear;
+    }
     constructor() {
       started.push(this);
     }
@@ -72,7 +75,7 @@ test('what the page has asked for by itself is not asked for again, but where it
     startEarly('/painter.js', id, `/${id}`);
     const early = started.at(-1)!;
     openAhead(id);
-    early.onmessage({ data: { kind: 'fetched', packed: comes ? { about, bytes } : null } });
+    early.hear({ data: { kind: 'fetched', packed: comes ? { about, bytes } : null } });
     expect((await takeAhead(id))?.about).toMatchObject({ id: 'c', revision: 4 });
     expect(asked).toBe(comes ? 0 : 1);
     // The page never came to be, and another drawing is opened.

@@ -18,7 +18,7 @@ export function openAhead(id: string): void {
       if (taken()) return;
       painters.read(bytes);
       const { view, window: size = { width: innerWidth, height: innerHeight } } = loadSession(id);
-      if (view && !painters.isAsked) painters.want(wishOf(view, size));
+      if (view && !painters.isAsked) painters.want(wishOf(view, size, view.scale * devicePixelRatio));
     },
     () => undefined,
   );

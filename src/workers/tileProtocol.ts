@@ -43,9 +43,6 @@ export type LayerKind = (typeof layerKinds)[number];
  */
 export const FIRST_ORDER = 1;
 
-/** What else the server says of a packed drawing stands in this header. */
-export const ABOUT_DRAWING = 'x-drawing';
-
 /** What the painter answers. */
 export type FromPainter =
   /** `part`: what of it is painted by now; null where all of it is. */

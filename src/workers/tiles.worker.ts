@@ -1,6 +1,6 @@
 import type { Box, Change, Drawing } from '@/core';
 import { applyChange } from '@/core/change/apply';
-import { unpacked } from '@/core/formats/packed';
+import { ABOUT_DRAWING, unpacked } from '@/core/formats/packed';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { paintedId } from '@/core/scene/scene';
 import { ArtIndex, type Painted } from './artIndex';
@@ -9,7 +9,6 @@ import { TileSet, type Tile } from './tileSet';
 import { paintLeaves } from '@/painting/paintLeaves';
 import { paintMark, plainLooks, type Looks } from '@/painting/paintLine';
 import {
-  ABOUT_DRAWING,
   FIRST_ORDER,
   layerKinds,
   TILE,
@@ -178,8 +177,8 @@ async function work(): Promise<void> {
     if (tile) {
       repaint(tile);
       const { scale } = tiles;
-      const bitmap = await createImageBitmap(tile.canvas);
       const { column, row, part } = tile;
+      const bitmap = await createImageBitmap(tile.canvas);
       if (scale === tiles.scale) post({ kind: 'tile', scale, column, row, part, bitmap }, [bitmap]);
       scheduled = false;
       schedule();

@@ -6,6 +6,10 @@ class FakePainter {
   onerror: ((e: { message: string }) => void) | null = null;
   told: ToPainter[] = [];
   isEnded = false;
+  private heardBy: Record<string, (e: object) => void> = {};
+  addEventListener(kind: string, hear: (e: object) => void): void {
+    this.heardBy[kind] = hear;
+  }
   constructor() {
     FakePainter.all.push(this);
   }
@@ -15,7 +19,14 @@ class FakePainter {
   terminate(): void {
     this.isEnded = true;
   }
-  answer = (data: FromPainter): void => this.onmessage!({ data });
+  answer(data: FromPainter): void {
+    this.onmessage!({ data });
+    this.heardBy.message?.({ data });
+  }
+  fail(message: string): void {
+    this.onerror?.({ message });
+    this.heardBy.error?.({ message });
+  }
 }
 
 globalThis.Worker = FakePainter as never;
@@ -176,8 +187,9 @@ test('a painter that the page has started by itself goes on: what it has fetched
 
 test('where there are more cores it shares with the others at once', async () => {
   const { takePainters, startPainters, early } = await startedEarly('a', 4);
-  startPainters('a');
+  const { painters } = startPainters('a');
   early.answer({ kind: 'fetched', packed: { about: '{}', bytes: new ArrayBuffer(8) } });
+  await painters.takeFetched();
   const [, second] = FakePainter.all;
   expect([early.told.at(-1), second.told.at(-2)]).toMatchObject([
     { tiles: [tiles[0], tiles[3]] },
@@ -187,28 +199,23 @@ test('where there are more cores it shares with the others at once', async () =>
   expect(takePainters().shows(1)).toBe(false);
 });
 
-test('what it cannot fetch or read is read by all; one that fails, or is another drawing’s, is let go', async () => {
-  const { startPainters, early } = await startedEarly('a');
-  const { painters } = startPainters('a');
-  early.answer({ kind: 'fetched', packed: null });
-  await expect(painters.takeFetched()).rejects.toThrow('not come');
-  expect(painters.read(new ArrayBuffer(8))).toBe(2);
-  expect(kindsTold(early)).toEqual(['want', 'read']);
-  for (const fails of [true, false]) {
-    const other = await startedEarly('a');
-    if (fails) other.early.onerror!({ message: 'no such script' });
-    const started = other.startPainters(fails ? 'a' : 'b').painters;
-    expect([started.takeFetched(), started.isAsked]).toEqual([null, false]);
-    expect(FakePainter.all).toHaveLength(2);
-    expect(other.early.isEnded).toBe(true);
-  }
-  const late = await startedEarly('a');
-  const fetched = late.startPainters('a').painters.takeFetched();
-  late.early.onerror!({ message: 'it has stopped' });
-  await expect(fetched).rejects.toThrow('it has stopped');
-  // Another takes its place.
-  expect(FakePainter.all.map((p) => p.isEnded)).toEqual([true, false]);
-  const page = late.takePainters();
-  expect(page.read(new ArrayBuffer(8))).toBe(2);
-  expect(FakePainter.all.map(kindsTold)).toEqual([['want'], ['want', 'read']]);
+test('where one brings no drawing, or fails, before or after the program has come, another takes its place; that of another drawing is let go', async () => {
+  const ways: ((early: FakePainter) => void)[] = [
+    (early) => early.answer({ kind: 'fetched', packed: null }),
+    (early) => early.fail('no such script'),
+  ];
+  for (const goesWrong of ways)
+    for (const isBefore of [true, false]) {
+      const { startPainters, takePainters, early } = await startedEarly('a');
+      if (isBefore) goesWrong(early);
+      const fetched = startPainters('a').painters.takeFetched();
+      if (!isBefore) goesWrong(early);
+      await expect(fetched).rejects.toThrow(/not come|no such script/);
+      expect(FakePainter.all.map((p) => p.isEnded)).toEqual([true, false]);
+      expect(takePainters().read(new ArrayBuffer(8))).toBe(2);
+      expect(FakePainter.all.map(kindsTold)).toEqual([['want'], ['want', 'read']]);
+    }
+  const other = await startedEarly('a');
+  const { painters } = other.startPainters('b');
+  expect([painters.takeFetched(), painters.isAsked, other.early.isEnded]).toEqual([null, false, true]);
 });

@@ -1,6 +1,6 @@
 import { FIRST_ORDER, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
 import { whenIdle, whenSeen } from '@/ui/whenIdle';
-import { takeEarly, type EarlyPainter } from './earlyPainter';
+import { takeEarly, type EarlyPainter, type Packed } from './earlyPainter';
 
 const CORES = globalThis.navigator?.hardwareConcurrency || 1;
 const COUNT = Math.min(2, CORES);
@@ -10,7 +10,6 @@ const FIRST = CORES > 2 ? COUNT : 1;
 /** What a painter is told, but for its number. */
 type Unnumbered<T> = T extends { order: number } ? Omit<T, 'order'> : never;
 export type News = Unnumbered<Exclude<ToPainter, { kind: 'read' }>>;
-type Packed = { about: string; bytes: ArrayBuffer };
 /** A message, or what makes it when it is to be sent. */
 type Message = ToPainter | (() => ToPainter);
 type Listener = { onAnswer: (answer: FromPainter) => void; onFailure: (why: string) => void };
@@ -32,18 +31,17 @@ export class Painters {
   private readonly callOff: (() => void)[] = [];
 
   private fetched: Promise<Packed> | null = null;
-  private tellFetched: { done: (packed: Packed) => void; not: (why: Error) => void } | null = null;
 
   /** Goes on with one that the page has started by itself, if there is one. */
   constructor(early: EarlyPainter | null = null) {
     if (early) {
-      this.fetched = new Promise((done, not) => (this.tellFetched = { done, not }));
-      // Nobody may be waiting for it.
-      this.fetched.catch(() => undefined);
       this.order = FIRST_ORDER;
       this.lastWish = early.wish;
       this.employ(early.worker, 0);
       for (const answer of early.heard) this.hear(0, answer);
+      this.fetched = early.fetched.then(this.shareFetched, this.goOnWithout);
+      // Nobody may be waiting for it.
+      this.fetched.catch(() => undefined);
     }
     while (this.workers.length < FIRST) this.start();
     if (this.lastWish && FIRST > 1) this.want(this.lastWish);
@@ -71,38 +69,34 @@ export class Painters {
     worker.onmessage = ({ data }: MessageEvent<FromPainter>) => this.hear(i, data);
     worker.onerror = ({ message }) => {
       this.reading = null;
-      if (this.tellFetched) return this.goOnWithout(message);
       this.listener?.onFailure(message);
     };
   }
 
-  /** The one that the page has started fails before it has brought the drawing: another takes its place. */
-  private goOnWithout(why: string): void {
+  /** The first reads what it has fetched; the others are given it. */
+  private shareFetched = (packed: Packed): Packed => {
+    this.reading = packed.bytes;
+    for (let i = 1; i < COUNT; i++) this.send(i, { kind: 'read', order: FIRST_ORDER, bytes: packed.bytes });
+    return packed;
+  };
+
+  /** The one that the page has started brings no drawing: another takes its place. */
+  private goOnWithout = (why: Error): never => {
     this.workers[0].terminate();
     this.start(0);
     if (this.lastWish) this.want(this.lastWish);
-    this.tellFetched?.not(new Error(why));
-    this.tellFetched = null;
-  }
+    throw why;
+  };
 
   private hear(i: number, answer: FromPainter): void {
-    if (answer.kind === 'fetched') return this.hearFetched(answer);
+    // That is told by itself.
+    if (answer.kind === 'fetched') return;
     if (answer.kind === 'caughtUp') this.caughtUp[i] = answer.order;
     if (this.listener && answer.kind === 'failed') this.listener.onFailure(answer.why);
     else if (this.listener) this.listener.onAnswer(answer);
     // Whoever listens then has it read once more.
     else if (answer.kind === 'failed') this.reading = null;
     else this.early.push(answer);
-  }
-
-  /** The first reads what it has fetched; the others are given it. */
-  private hearFetched({ packed }: Extract<FromPainter, { kind: 'fetched' }>): void {
-    const told = this.tellFetched;
-    this.tellFetched = null;
-    if (!packed) return told?.not(new Error('The drawing has not come.'));
-    this.reading = packed.bytes;
-    for (let i = 1; i < COUNT; i++) this.send(i, { kind: 'read', order: FIRST_ORDER, bytes: packed.bytes });
-    told?.done(packed);
   }
 
   /** The page is there: it hears all answers from now on. */

@@ -7,7 +7,7 @@ import { bytesOf } from '../state/opening';
 import { shownBox, type Size, type View } from '../state/view';
 import { LayerTiles } from './layerTiles';
 import { takePainters } from './painters';
-import { firstPainted, shownTiles, wantedTiles } from './wantedTiles';
+import { shownTiles, wishOf } from './wantedTiles';
 import { whenIdle } from '@/ui/whenIdle';
 
 /** Painted tiles of one scale (device pixels a page unit). */
@@ -142,11 +142,10 @@ export class TileBoard {
   }
 
   private want(view: View, window: Size, scale: number, passing = false): void {
-    const shown = shownTiles(view, window, scale);
-    const wish = [scale, passing, ...Object.values(shown)].join();
-    if (wish === this.lastWish) return;
-    this.lastWish = wish;
-    const tiles = wantedTiles(shown, passing ? 0 : MARGIN);
+    const key = [scale, passing, ...Object.values(shownTiles(view, window, scale))].join();
+    if (key === this.lastWish) return;
+    this.lastWish = key;
+    const wish = wishOf(view, window, scale, passing ? 0 : MARGIN);
     if (scale !== this.shown.scale) {
       if (this.coming?.scale !== scale) {
         this.coming?.tiles.forEach((t) => t.bitmap.close());
@@ -156,14 +155,14 @@ export class TileBoard {
       this.coming.tiles.forEach((t) => t.bitmap.close());
       this.coming = null;
     }
-    const keep = new Set(tiles.map(([c, r]) => tileKey(c, r)));
+    const keep = new Set(wish.tiles.map(([c, r]) => tileKey(c, r)));
     const current = this.coming ?? this.shown;
     for (const [key, tile] of current.tiles) {
       if (keep.has(key)) continue;
       tile.bitmap.close();
       current.tiles.delete(key);
     }
-    this.painters.want({ kind: 'want', scale, tiles, seen: firstPainted(view, window) }, passing);
+    this.painters.want(wish, passing);
     for (const answer of this.painters.takeEarly()) this.hear(answer);
   }
 

@@ -1,4 +1,3 @@
-import type { Box } from '@/core';
 import { growBox } from '@/core/geometry/box';
 import { TILE, type ToPainter } from '@/workers/tileProtocol';
 import { shownBox, type Size, type View } from '../state/view';
@@ -11,7 +10,7 @@ export function shownTiles(view: View, window: Size, scale: number) {
 }
 
 /** The tiles that a view wants, with so many rings of tiles around: those in the middle first. */
-export function wantedTiles(shown: ReturnType<typeof shownTiles>, margin: number): [number, number][] {
+function wantedTiles(shown: ReturnType<typeof shownTiles>, margin: number): [number, number][] {
   const { left, right, top, bottom } = shown;
   const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
   const tiles: [number, number][] = [];
@@ -25,16 +24,10 @@ export function wantedTiles(shown: ReturnType<typeof shownTiles>, margin: number
 /** So far around the window, px, tiles are painted with what is seen: a hand that pans a little sees nothing missing. */
 const AROUND = 48;
 
-/** What is painted first of the tiles that a view wants. */
-export const firstPainted = (view: View, window: Size): Box => growBox(shownBox(view, window), AROUND / view.scale);
-
-/** What a painter is asked for, so that a view is seen sharp. */
-export function wishOf(view: View, window: Size): Extract<ToPainter, { kind: 'want' }> {
-  const scale = view.scale * devicePixelRatio;
-  return {
-    kind: 'want',
-    scale,
-    tiles: wantedTiles(shownTiles(view, window, scale), 0),
-    seen: firstPainted(view, window),
-  };
-}
+/** What a painter is asked for, so that a view is seen sharp: its tiles, with so many rings of tiles around. */
+export const wishOf = (view: View, window: Size, scale: number, margin = 0): Extract<ToPainter, { kind: 'want' }> => ({
+  kind: 'want',
+  scale,
+  tiles: wantedTiles(shownTiles(view, window, scale), margin),
+  seen: growBox(shownBox(view, window), AROUND / view.scale),
+});

@@ -8,4 +8,4 @@ import { showSight } from '../state/firstSight';
  * come, and has the painter paint it.
  */
 const seen = showSight(document.querySelector<HTMLElement>('.opening')!, drawingAt(location.pathname)!);
-if (seen) wishEarly(wishOf(seen.view, seen.window));
+if (seen) wishEarly(wishOf(seen.view, seen.window, seen.view.scale * devicePixelRatio));

@@ -16,6 +16,10 @@ import { upgradedDrawing } from '../drawing/upgrade';
  */
 const MAGIC = 0x31445159;
 const HEAD = 16;
+
+/** Where a packed drawing is sent, what else there is to say of it stands in this header, as JSON, percent-encoded. */
+export const ABOUT_DRAWING = 'x-drawing';
+
 /** Packs a drawing, or items. Numbers come back as they are, but for -0, which comes back as 0 (as from JSON). */
 export function packed(whole: Drawing | readonly Item[]): Uint8Array {
   const writer = new NodeWriter();

@@ -1,8 +1,9 @@
+import { ABOUT_DRAWING } from '@/core/formats/packed';
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { changeAt, readableBytes } from '@/server/journal';
 
-/** The drawing packed into bytes; what else there is to say of it stands in the header `x-drawing`, as JSON, percent-encoded. */
+/** The drawing packed into bytes; what else there is to say of it stands in a header. */
 export const GET = route<{ id: string }>(async (_, params) => {
   const id = drawingId(params);
   const { bytes, ...state } = await readableBytes(id);
@@ -12,7 +13,7 @@ export const GET = route<{ id: string }>(async (_, params) => {
   return new Response(bytes as Uint8Array<ArrayBuffer>, {
     headers: {
       'content-type': 'application/octet-stream',
-      'x-drawing': encodeURIComponent(JSON.stringify(about)),
+      [ABOUT_DRAWING]: encodeURIComponent(JSON.stringify(about)),
     },
   });
 });
