@@ -6,8 +6,11 @@ import { setReference } from '../src/core/edits/references';
 import { pictures } from '../demo/pictures';
 import { BenchHand, drawingWith, levelLine, makeDrawing } from './bench';
 
+/** All of the program but the painter that a page has begin by itself. */
+const program = /\/_next\/(?!.*\/painter-).*\.js/;
+
 /** Holds back what is asked for, until it is let go. */
-async function heldBack(page: Page, what: string): Promise<() => void> {
+async function heldBack(page: Page, what: string | RegExp): Promise<() => void> {
   let letGo = (): void => undefined;
   const until = new Promise<void>((r) => (letGo = r));
   await page.route(what, async (route) => {
@@ -136,6 +139,31 @@ test('a page has its painter begin by itself, and the drawing is asked for once'
   expect(asked.filter((path) => path.endsWith('/packed'))).toHaveLength(1);
   expect(await isInked(page)).toBe(true);
 });
+
+for (const draft of [false, true])
+  test(`its lines are seen before the program has come, as they are seen then${draft ? ', in draft too' : ''}`, async ({
+    page,
+    request,
+  }) => {
+    const id = await drawingWith(request, [levelLine('a', 200), levelLine('b', 320)]);
+    const kept = JSON.stringify({ state: { draft }, version: 1 });
+    await page.addInitScript((text) => localStorage.setItem('yellow-quill-preferences', text), kept);
+    const letRun = await heldBack(page, program);
+    await page.goto(`/drawing/${id}`, { waitUntil: 'commit' });
+    await expect(page.locator('.opening .lines canvas')).toBeVisible();
+    const shot = async () => sharp(await page.screenshot({ clip: { x: 260, y: 130, width: 740, height: 500 } }));
+    const before = await (await shot()).removeAlpha().raw().toBuffer();
+    letRun();
+    await page.locator('[data-testid=page][data-sharp=true]').waitFor();
+    await expect(page.locator('.opening')).toBeHidden();
+    const after = await (await shot()).removeAlpha().raw().toBuffer();
+    const off = before.reduce((n, v, i) => n + (Math.abs(v - after[i]) > 12 ? 1 : 0), 0);
+    expect(off / before.length).toBeLessThan(0.001);
+    const darkest = before.indexOf(before.reduce((least, v) => Math.min(least, v), 255));
+    const pixel = 3 * Math.floor(darkest / 3);
+    // Ink is grey; a sheet's tag has a colour.
+    expect(Math.max(...before.subarray(pixel, pixel + 3)) > 100).toBe(draft);
+  });
 
 for (const what of ['painter-*.js', 'packed'] as const)
   test(`where a page’s own painter cannot begin the drawing opens all the same: without ${what}`, async ({

@@ -8,13 +8,15 @@ const REDRAWN = 291;
 
 const rows: readonly { what: string; most: number; of: (c: Crowd) => number }[] = [
   { what: 'opened: seen with reference', most: 700, of: (c) => c.open.seen },
+  { what: 'opened: lines seen sharp', most: 1_500, of: (c) => c.open.linesSeen },
   { what: 'opened: page at hand', most: 700, of: (c) => c.open.pageSeen },
   { what: 'opened: with reference', most: 700, of: (c) => c.open.referenceSeen },
-  { what: 'opened: sharp', most: 1_500, of: (c) => c.open.open },
+  { what: 'opened: page sharp', most: 1_500, of: (c) => c.open.open },
   { what: 'opened again: seen', most: 700, of: (c) => c.again.seen },
+  { what: 'opened again: lines seen sharp', most: 1_500, of: (c) => c.again.linesSeen },
   { what: 'opened again: page at hand', most: 700, of: (c) => c.again.pageSeen },
   { what: 'opened again: with reference', most: 700, of: (c) => c.again.referenceSeen },
-  { what: 'opened again: sharp', most: 1_500, of: (c) => c.again.open },
+  { what: 'opened again: page sharp', most: 1_500, of: (c) => c.again.open },
   { what: 'pan, median', most: 7, of: (c) => c.frames.pan.median },
   { what: 'zoom, median', most: 12, of: (c) => c.frames.zoom.median },
   { what: 'zoom, p95', most: 16.7, of: (c) => c.frames.zoom.p95 },

@@ -2,10 +2,10 @@ import type { Page } from '@playwright/test';
 
 /**
  * Times from asking for a drawing, ms: its page as it was seen last here, or else with its reference, while the program is on its way;
- * the page itself, as it can be worked on; that with its reference; all of it sharp. Each as of the frame that shows it, its raster
- * counted.
+ * all its lines, sharp, there or on the page itself; the page itself, as it can be worked on; that with its reference; all of it
+ * sharp. Each as of the frame that shows it, its raster counted.
  */
-export type Opened = { seen: number; pageSeen: number; referenceSeen: number; open: number };
+export type Opened = { seen: number; linesSeen: number; pageSeen: number; referenceSeen: number; open: number };
 
 declare global {
   var whenOpened: Partial<Record<keyof Opened, number>>;
@@ -29,6 +29,7 @@ export async function opened(page: Page, id: string): Promise<Opened> {
   const since = (kind: keyof Opened): number => (at[kind] ? Math.round(at[kind] - before) : 0);
   return {
     seen: since('seen'),
+    linesSeen: since('linesSeen'),
     pageSeen: since('pageSeen'),
     referenceSeen: since('referenceSeen'),
     open: since('open'),
@@ -57,17 +58,18 @@ function watch(): void {
     if (isPainted && !isPaper) return note('referenceSeen');
     afterFrame(look);
   };
-  let isAsked = { seen: false, pageSeen: false, open: false };
+  let isAsked = { seen: false, linesSeen: false, pageSeen: false, open: false };
   const check = (): void => {
     const { ready, sharp } = host()?.dataset ?? {};
     const before = document.querySelector('.opening .seen:not(:empty)') ?? document.querySelector('.opening .paper');
     const covered = [...(before?.querySelectorAll('img') ?? [])];
     const isThere = {
       seen: covered.length > 0 && covered.every((img) => img.complete),
+      linesSeen: sharp === 'true' || document.querySelector('.opening .lines canvas') !== null,
       pageSeen: ready === 'true',
       open: sharp === 'true',
     };
-    for (const kind of ['seen', 'pageSeen', 'open'] as const) {
+    for (const kind of ['seen', 'linesSeen', 'pageSeen', 'open'] as const) {
       if (!isThere[kind] || isAsked[kind]) continue;
       isAsked = { ...isAsked, [kind]: true };
       afterFrame(() => {

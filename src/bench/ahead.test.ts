@@ -2,6 +2,7 @@ import { packed } from '@/core/formats/packed';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { openAhead } from './ahead';
 import { takeAhead } from './state/ahead';
+import { plainLooks } from '@/painting/paintLine';
 import { startEarly } from './canvas/earlyPainter';
 import { takePainters } from './canvas/painters';
 
@@ -72,7 +73,7 @@ test('what the page has asked for by itself is not asked for again, but where it
   }) as never;
   for (const comes of [true, false]) {
     const id = comes ? 'c' : 'd';
-    startEarly('/painter.js', id, `/${id}`);
+    startEarly('/painter.js', id, `/${id}`, plainLooks);
     const early = started.at(-1)!;
     openAhead(id);
     early.hear({ data: { kind: 'fetched', packed: comes ? { about, bytes } : null } });

@@ -15,7 +15,8 @@ const MOST_CACHED_NODES = 1_500_000;
 const FEWEST_CACHED = 4;
 
 /** Pages and routes are bundled each by themselves: what is remembered is the same for both. */
-const kept = globalThis as typeof globalThis & { yellowQuillNewest?: Map<string, State> };
+const kept = globalThis as typeof globalThis & { yellowQuillNewest?: Map<string, State>; yellowQuillLately?: Lately };
+type Lately = { readonly id: string; readonly revision: number; readonly bytes: Promise<Uint8Array | null> };
 
 /** The newest state of the drawings last used, so that a change costs no replay. Always what the disk holds. */
 const newest = (kept.yellowQuillNewest ??= new Map<string, State>());
@@ -36,12 +37,14 @@ export function remember(id: string, state: State): void {
 
 export function forget(id: string): void {
   newest.delete(id);
+  kept.yellowQuillLately = undefined;
   oweNothing(id);
 }
 
 /** The database is another by now. */
 export function forgetAll(): void {
   for (const id of [...newest.keys()]) forget(id);
+  kept.yellowQuillLately = undefined;
 }
 
 /** The newest state of a drawing, if it is remembered. */
@@ -83,9 +86,21 @@ async function packedNow(id: string): Promise<{ revision: number; bytes: Uint8Ar
   const row = prepared().revision.get({ id });
   if (!row) throw notFound('drawing');
   const store = database();
-  const bytes = await packedSnapshot(id, row.revision);
+  const bytes = await packedLately(id, row.revision);
   // A backup may have been put back meanwhile.
   return bytes && database() === store ? { revision: row.revision, bytes } : null;
+}
+
+/** A packed snapshot; the last one is at hand for a moment: a page that was told of its sight asks for all of it. */
+function packedLately(id: string, revision: number): Promise<Uint8Array | null> {
+  const last = kept.yellowQuillLately;
+  if (last?.id === id && last.revision === revision) return last.bytes;
+  const now: Lately = { id, revision, bytes: packedSnapshot(id, revision) };
+  kept.yellowQuillLately = now;
+  const letGo = (): void => void (kept.yellowQuillLately === now && (kept.yellowQuillLately = undefined));
+  now.bytes.catch(letGo);
+  setTimeout(letGo, READ_LATER_MS).unref();
+  return now.bytes;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Drawing } from '@/core';
 import { addLine } from '@/core/edits/lines';
@@ -6,7 +7,10 @@ import { opacityOf } from '@/core/drawing/placement';
 import { setReference } from '@/core/edits/references';
 import { wanderingDrawing } from '@/core/test/drawings';
 import { sightOf, type Sight } from '@/core/scene/sight';
-import { bareDrawing, forgetAll } from '@/server/journal';
+import { unpacked } from '@/core/formats/packed';
+import { database } from '@/server/database';
+import { bareDrawing, forgetAll, readableBytes } from '@/server/journal';
+import { snapshots } from '@/server/tables';
 import { call, freshDataFolder } from '@/server/test/dataFolder';
 import { POST as create } from '@/app/api/drawings/route';
 import { GET as read } from '@/app/api/drawings/[id]/route';
@@ -15,6 +19,8 @@ import { POST as bringIn } from '@/app/api/drawings/[id]/references/route';
 
 freshDataFolder();
 
+const small = { width: 100, height: 50, unit: 'px', dpi: 96 };
+
 const seen = async (id: string): Promise<Sight | null> => {
   const bare = await bareDrawing(id);
   return bare && sightOf(bare);
@@ -22,8 +28,7 @@ const seen = async (id: string): Promise<Sight | null> => {
 const opened = async (id: string) => (await call(read, 'GET', { id })).json as { drawing: Drawing; revision: number };
 
 test('a drawing is seen before it is painted: its page, and what lies under the work as it is now', async () => {
-  const page = { width: 100, height: 50, unit: 'px', dpi: 96 };
-  const { id } = (await call(create, 'POST', {}, { body: { title: 'Seen', page } })).json as { id: string };
+  const { id } = (await call(create, 'POST', {}, { body: { title: 'Seen', page: small } })).json as { id: string };
   // From memory, and from what is kept.
   for (const forget of [() => undefined, forgetAll]) {
     forget();
@@ -70,4 +75,23 @@ test('a drawing is seen before it is painted: its page, and what lies under the 
   expect((await call(change, 'POST', { id }, { body: { base: now.revision, changes: more } })).status).toBe(200);
   expect((await seen(id))?.pictures).toEqual([]);
   expect(await seen('nothingthere')).toBeNull();
+});
+
+test('what was read to be seen is not read again to be opened, but where the drawing is another by then', async () => {
+  const made = async () =>
+    (await call(create, 'POST', {}, { body: { title: 'Opened', page: small } })).json as { id: string };
+  const linesIn = async (id: string): Promise<number> =>
+    linesOf(unpacked((await readableBytes(id)).bytes).sheets[0]).length;
+  const [{ id }, { id: other }] = [await made(), await made()];
+  forgetAll();
+  expect(await seen(id)).not.toBeNull();
+  database().delete(snapshots).where(eq(snapshots.drawingId, id)).run();
+  expect(await linesIn(id)).toBe(0);
+  expect(await seen(other)).not.toBeNull();
+  await expect(linesIn(id)).rejects.toThrow();
+  const { drawing, revision } = await opened(other);
+  const line = linesOf(wanderingDrawing(1, 3, 3).sheets[0])[0];
+  const changes = [{ id: 'a', ...addLine(drawing, drawing.sheets[0].id, { ...line, id: 'l' }) }];
+  expect((await call(change, 'POST', { id: other }, { body: { base: revision, changes } })).status).toBe(200);
+  expect(await linesIn(other)).toBe(1);
 });

@@ -43,6 +43,9 @@ export type LayerKind = (typeof layerKinds)[number];
  */
 export const FIRST_ORDER = 1;
 
+/** A packed drawing as it comes: what the server says of it beside (a header's text), and its bytes. */
+export type PackedDrawing = { readonly about: string; readonly bytes: ArrayBuffer };
+
 /** What the painter answers. */
 export type FromPainter =
   /** `part`: what of it is painted by now; null where all of it is. */
@@ -57,7 +60,7 @@ export type FromPainter =
       row: number;
       bitmap: ImageBitmap | null;
     }
-  /** What it asked for by itself: what the server says of it beside (a header's text), and its bytes; null where it has not come. */
-  | { kind: 'fetched'; packed: { about: string; bytes: ArrayBuffer } | null }
+  /** What it asked for by itself; null where it has not come. */
+  | { kind: 'fetched'; packed: PackedDrawing | null }
   | { kind: 'caughtUp'; order: number }
   | { kind: 'failed'; why: string };

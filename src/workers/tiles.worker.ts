@@ -1,6 +1,8 @@
+// Before all others.
+import { ownDrawing } from './ownDrawing';
 import type { Box, Change, Drawing } from '@/core';
 import { applyChange } from '@/core/change/apply';
-import { ABOUT_DRAWING, unpacked } from '@/core/formats/packed';
+import { unpacked } from '@/core/formats/packed';
 import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { paintedId } from '@/core/scene/scene';
 import { ArtIndex, type Painted } from './artIndex';
@@ -15,6 +17,7 @@ import {
   tileKey,
   type FromPainter,
   type LayerKind,
+  type PackedDrawing,
   type ToPainter,
 } from './tileProtocol';
 
@@ -56,7 +59,7 @@ const layers: Record<LayerKind, { order: number; done: Set<string> }> = {
 const post = (message: FromPainter, transfer: Transferable[] = []): void =>
   (self as unknown as Worker).postMessage(message, transfer);
 
-if (self.name) fetchDrawing(self.name).catch(fail);
+ownDrawing?.then(shareDrawing).catch(fail);
 
 // The first canvas of a worker waits for the page to be free: better while the drawing is on its way than with the first tile.
 new OffscreenCanvas(1, 1).getContext('2d')!.clearRect(0, 0, 1, 1);
@@ -76,18 +79,11 @@ function fail(error: unknown): void {
   post({ kind: 'failed', why: String(error) });
 }
 
-/** Asks for a drawing, for itself and for the page, which gets it first; what does not come the page asks for by itself. */
-async function fetchDrawing(url: string): Promise<void> {
-  const packed = await packedAt(url).catch(() => null);
+/** What it has asked for is for the page as well, which gets it first. */
+function shareDrawing(packed: PackedDrawing | null): void {
   const own = packed?.bytes.slice(0);
   post({ kind: 'fetched', packed }, packed ? [packed.bytes] : []);
   if (own) hear({ kind: 'read', order: FIRST_ORDER, bytes: own });
-}
-
-async function packedAt(url: string): Promise<{ about: string; bytes: ArrayBuffer } | null> {
-  const response = await fetch(url);
-  const about = response.headers.get(ABOUT_DRAWING);
-  return response.ok && about !== null ? { about, bytes: await response.arrayBuffer() } : null;
 }
 
 function receive(message: ToPainter): void {
@@ -185,7 +181,7 @@ async function work(): Promise<void> {
       return;
     }
     scheduled = false;
-    if (toldOrder !== order) {
+    if (drawing && toldOrder !== order) {
       toldOrder = order;
       post({ kind: 'caughtUp', order });
     }

@@ -150,11 +150,13 @@ test('where there are enough cores all are told at once, however much it is', as
   expect(FakePainter.all.map(kindsTold)).toEqual([['hide'], ['hide']]);
 });
 
+const draft = { draft: true, seeThrough: false, bare: false };
+
 /** One that the page has started for a drawing, and asked for tiles. */
 async function startedEarly(drawing: string, cores = 2) {
   const program = await where(cores);
   const { startEarly, wishEarly } = await import('./earlyPainter');
-  startEarly('/painter.js', drawing, '/packed');
+  startEarly('/painter.js', drawing, '/packed', draft);
   wishEarly({ kind: 'want', scale: 1, tiles, seen });
   return { ...program, early: FakePainter.all[0] };
 }
@@ -175,11 +177,12 @@ test('a painter that the page has started by itself goes on: what it has fetched
   expect(page.takeEarly().map((a) => a.kind)).toEqual(['tile', 'caughtUp']);
   expect(page.read(bytes)).toBe(1);
   expect(page.shows(1)).toBe(true);
-  expect(kindsTold(early)).toEqual(['want']);
+  expect(early.told[0]).toEqual({ kind: 'look', order: 1, looks: draft, solo: null });
+  expect(kindsTold(early)).toEqual(['look', 'want']);
   expect(page.tell({ kind: 'hide', lines: [] })).toBe(2);
   page.wake();
   expect(FakePainter.all.map(kindsTold)).toEqual([
-    ['want', 'hide', 'want'],
+    ['look', 'want', 'hide', 'want'],
     ['read', 'hide', 'want'],
   ]);
   expect(FakePainter.all[1].told[0]).toMatchObject({ order: 1 });
@@ -213,7 +216,10 @@ test('where one brings no drawing, or fails, before or after the program has com
       await expect(fetched).rejects.toThrow(/not come|no such script/);
       expect(FakePainter.all.map((p) => p.isEnded)).toEqual([true, false]);
       expect(takePainters().read(new ArrayBuffer(8))).toBe(2);
-      expect(FakePainter.all.map(kindsTold)).toEqual([['want'], ['want', 'read']]);
+      expect(FakePainter.all.map(kindsTold)).toEqual([
+        ['look', 'want'],
+        ['want', 'read'],
+      ]);
     }
   const other = await startedEarly('a');
   const { painters } = other.startPainters('b');

@@ -1,6 +1,6 @@
-import { FIRST_ORDER, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
+import { FIRST_ORDER, type FromPainter, type PackedDrawing, type ToPainter } from '@/workers/tileProtocol';
 import { whenIdle, whenSeen } from '@/ui/whenIdle';
-import { takeEarly, type EarlyPainter, type Packed } from './earlyPainter';
+import { takeEarly, type EarlyPainter } from './earlyPainter';
 
 const CORES = globalThis.navigator?.hardwareConcurrency || 1;
 const COUNT = Math.min(2, CORES);
@@ -30,7 +30,7 @@ export class Painters {
   private readonly later: [Message[] | null, Message[] | null] = [null, FIRST < COUNT ? [] : null];
   private readonly callOff: (() => void)[] = [];
 
-  private fetched: Promise<Packed> | null = null;
+  private fetched: Promise<PackedDrawing> | null = null;
 
   /** Goes on with one that the page has started by itself, if there is one. */
   constructor(early: EarlyPainter | null = null) {
@@ -48,7 +48,7 @@ export class Painters {
   }
 
   /** What the first has asked the server for by itself, once: later on it is old, or of another drawing. Null where it has not. */
-  takeFetched(): Promise<Packed> | null {
+  takeFetched(): Promise<PackedDrawing> | null {
     const { fetched } = this;
     this.fetched = null;
     return fetched;
@@ -74,7 +74,7 @@ export class Painters {
   }
 
   /** The first reads what it has fetched; the others are given it. */
-  private shareFetched = (packed: Packed): Packed => {
+  private shareFetched = (packed: PackedDrawing): PackedDrawing => {
     this.reading = packed.bytes;
     for (let i = 1; i < COUNT; i++) this.send(i, { kind: 'read', order: FIRST_ORDER, bytes: packed.bytes });
     return packed;

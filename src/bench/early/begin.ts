@@ -1,6 +1,7 @@
 import { startEarly } from '../canvas/earlyPainter';
 import { packedUrl } from '../state/api';
 import { drawingAt } from '../state/drawingAt';
+import { keptPreferences } from '../state/keptPreferences';
 
 /**
  * Stands at the head of every page, and is run before all else that comes with it: for a drawing it has a painter begin, and ask for
@@ -11,4 +12,7 @@ import { drawingAt } from '../state/drawingAt';
 declare const PAINTER: string;
 
 const id = drawingAt(location.pathname);
-if (id !== null) startEarly(PAINTER, id, packedUrl(id));
+if (id !== null) {
+  const { draft, seeThrough, bare } = keptPreferences();
+  startEarly(PAINTER, id, packedUrl(id), { draft: !!draft, seeThrough: !!seeThrough, bare: !!bare });
+}

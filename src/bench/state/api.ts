@@ -1,5 +1,5 @@
 import type { Change, Drawing, Reference } from '@/core';
-import { ABOUT_DRAWING } from '@/core/formats/packed';
+import { ABOUT_DRAWING } from '@/core/formats/aboutDrawing';
 
 /** An answer with an error in it. `status` 0 means there was no answer. */
 export class ApiError extends Error {

@@ -1,5 +1,5 @@
+import { keptPreferences } from './keptPreferences';
 import { putLastSeen } from './lastSeen';
-import { preferencesKey } from './localKeys';
 import { loadSession } from './session';
 import { fitting, type Size, type View } from './view';
 
@@ -21,7 +21,7 @@ export function showSight(cover: HTMLElement, id: string): WindowView | null {
 
 /** Lays the paper where the page will be painted: as it was left here, else fitted into its window. */
 function placePaper(felt: HTMLElement, paper: HTMLElement, last: View | undefined): WindowView {
-  const folded = foldedPanels();
+  const { folded } = keptPreferences();
   if (folded?.left) felt.style.left = '0px';
   if (folded?.right) felt.style.right = '0px';
   const window: Size = { width: felt.clientWidth, height: felt.clientHeight };
@@ -30,16 +30,4 @@ function placePaper(felt: HTMLElement, paper: HTMLElement, last: View | undefine
   paper.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.scale})`;
   paper.style.setProperty('--px', `${1 / view.scale}px`);
   return { view, window };
-}
-
-/** Read by hand: this comes before all that keeps it. */
-function foldedPanels(): { left?: boolean; right?: boolean } | undefined {
-  try {
-    const kept = JSON.parse(localStorage.getItem(preferencesKey) ?? 'null') as {
-      state?: { folded?: { left?: boolean; right?: boolean } };
-    } | null;
-    return kept?.state?.folded;
-  } catch {
-    return undefined;
-  }
 }

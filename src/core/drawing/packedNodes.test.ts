@@ -106,6 +106,17 @@ describe('a run whose nodes are packed', () => {
     );
   });
 
+  test('is packed again as its nodes would be, moved or not, which are not made for it', () => {
+    fc.assert(
+      fc.property(line, fc.constantFrom(0, -7, 0.5), (l, x) => {
+        const given = { ...l, runs: movedRuns(l.runs, { x, y: 0 }) };
+        const made = { ...l, runs: movedOnGrid(come(l).runs, { x, y: 0 }) };
+        const asked = nodesAsked(() => expect(packed([made])).toEqual(packed([given])));
+        expect(asked).toBe(0);
+      }),
+    );
+  });
+
   test('is drawn as its nodes are, which are not made for it', () => {
     fc.assert(
       fc.property(line, fc.boolean(), (l, isRoundless) => {

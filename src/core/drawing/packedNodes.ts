@@ -8,21 +8,74 @@ import type { Node, Run } from './schema';
  */
 const [HAS_IN, HAS_OUT, HAS_RADIUS, KIND] = [8, 16, 32, 7];
 
+/** So many numbers a node has at most. */
+const MOST_NUMBERS = 7;
+
 /** Writes nodes one after the other. -0 comes back as 0 (as from JSON). */
 export class NodeWriter {
-  readonly numbers: number[] = [];
-  readonly flags: number[] = [];
+  private allNumbers = new Float64Array(64);
+  private allFlags = new Uint8Array(16);
+  private number = 0;
+  private node = 0;
 
-  put({ point, in: into, out, kind, radius }: Node): void {
-    this.flags.push(
-      nodeKinds.indexOf(kind) | (into ? HAS_IN : 0) | (out ? HAS_OUT : 0) | (radius === undefined ? 0 : HAS_RADIUS),
-    );
-    this.numbers.push(point.x || 0, point.y || 0);
-    if (into) this.numbers.push(into.x || 0, into.y || 0);
-    if (out) this.numbers.push(out.x || 0, out.y || 0);
-    if (radius !== undefined) this.numbers.push(radius || 0);
+  get numbers(): Float64Array {
+    return this.allNumbers.subarray(0, this.number);
+  }
+
+  get flags(): Uint8Array {
+    return this.allFlags.subarray(0, this.node);
+  }
+
+  put(nodes: readonly Node[]): void {
+    this.makeRoom(nodes.length);
+    for (const { point, in: into, out, kind, radius } of nodes) {
+      this.allFlags[this.node++] =
+        nodeKinds.indexOf(kind) | (into ? HAS_IN : 0) | (out ? HAS_OUT : 0) | (radius === undefined ? 0 : HAS_RADIUS);
+      this.write(point.x);
+      this.write(point.y);
+      for (const handle of [into, out]) {
+        if (!handle) continue;
+        this.write(handle.x);
+        this.write(handle.y);
+      }
+      if (radius !== undefined) this.write(radius);
+    }
+  }
+
+  /** The same of some that are numbers already, and moved since: `flags` of each, and all their numbers. */
+  putPacked(flags: Uint8Array, numbers: Float64Array, { x, y }: Point): void {
+    this.makeRoom(flags.length);
+    let at = 0;
+    for (const has of flags) {
+      this.allFlags[this.node++] = has;
+      this.write(numbers[at++] + x);
+      this.write(numbers[at++] + y);
+      for (const end = at + numbersBeside(has); at < end; at++) this.write(numbers[at]);
+    }
+  }
+
+  private write(v: number): void {
+    this.allNumbers[this.number++] = v || 0;
+  }
+
+  private makeRoom(count: number): void {
+    const [nodes, numbers] = [this.node + count, this.number + count * MOST_NUMBERS];
+    if (nodes > this.allFlags.length) {
+      const more = new Uint8Array(2 * nodes);
+      more.set(this.allFlags);
+      this.allFlags = more;
+    }
+    if (numbers > this.allNumbers.length) {
+      const more = new Float64Array(2 * numbers);
+      more.set(this.allNumbers);
+      this.allNumbers = more;
+    }
   }
 }
+
+/** How many numbers a node has beside its place. */
+const numbersBeside = (has: number): number =>
+  (has & HAS_IN ? 2 : 0) + (has & HAS_OUT ? 2 : 0) + (has & HAS_RADIUS ? 1 : 0);
 
 /** Takes a node's place and where its handles end; a handle that it does not have ends at its place. */
 type TakePlaces = (x: number, y: number, inX: number, inY: number, outX: number, outY: number) => void;
@@ -45,8 +98,7 @@ export class NodeReader {
   take(count: number): PackedNodes {
     const { numbers, flags, number, node } = this;
     for (let i = 0; i < count; i++) {
-      const has = flags[this.node++];
-      this.number += 2 + (has & HAS_IN ? 2 : 0) + (has & HAS_OUT ? 2 : 0) + (has & HAS_RADIUS ? 1 : 0);
+      this.number += 2 + numbersBeside(flags[this.node++]);
     }
     if (this.node > flags.length || this.number > numbers.length)
       throw new RangeError('the drawing is damaged: nodes are missing');
@@ -71,6 +123,12 @@ export class PackedNodes {
   /** The same nodes elsewhere: as exact as moving each of them, where their places and all offsets lie on the grid. */
   moved({ x, y }: Point): PackedNodes {
     return new PackedNodes(this.numbers, this.flags, this.number, this.node, this.count, this.byX + x, this.byY + y);
+  }
+
+  /** Writes them behind others, as they are by now. */
+  putInto(writer: NodeWriter): void {
+    const flags = this.flags.subarray(this.node, this.node + this.count);
+    writer.putPacked(flags, this.numbers.subarray(this.number), { x: this.byX, y: this.byY });
   }
 
   unpacked(): readonly Node[] {

@@ -1,6 +1,6 @@
 import { nodeKinds, type Node } from '../drawing/line';
-import { NodeReader, NodeWriter, withPackedNodes, type PackedNodes } from '../drawing/packedNodes';
-import type { Drawing, Item } from '../drawing/schema';
+import { NodeReader, NodeWriter, packedNodesOf, withPackedNodes, type PackedNodes } from '../drawing/packedNodes';
+import type { Drawing, Item, Run } from '../drawing/schema';
 import { upgradedDrawing } from '../drawing/upgrade';
 
 /**
@@ -17,19 +17,10 @@ import { upgradedDrawing } from '../drawing/upgrade';
 const MAGIC = 0x31445159;
 const HEAD = 16;
 
-/** Where a packed drawing is sent, what else there is to say of it stands in this header, as JSON, percent-encoded. */
-export const ABOUT_DRAWING = 'x-drawing';
-
 /** Packs a drawing, or items. Numbers come back as they are, but for -0, which comes back as 0 (as from JSON). */
 export function packed(whole: Drawing | readonly Item[]): Uint8Array {
   const writer = new NodeWriter();
-  const text = new TextEncoder().encode(
-    JSON.stringify(whole, (key, value: unknown) => {
-      if (key !== 'nodes' || !Array.isArray(value) || !value.every(isPlainNode)) return value;
-      for (const node of value) writer.put(node);
-      return value.length;
-    }),
-  );
+  const text = new TextEncoder().encode(JSON.stringify(emptied(whole, writer)));
   const { numbers, flags } = writer;
   const bytes = new Uint8Array(HEAD + 8 * numbers.length + flags.length + text.length);
   new Uint32Array(bytes.buffer, 0, 4).set([MAGIC, flags.length, numbers.length, text.length]);
@@ -37,6 +28,47 @@ export function packed(whole: Drawing | readonly Item[]): Uint8Array {
   bytes.set(flags, HEAD + 8 * numbers.length);
   bytes.set(text, HEAD + 8 * numbers.length + flags.length);
   return bytes;
+}
+
+/** The same with counts where there were nodes, which are written; what has none is handed on as it is. */
+function emptied(value: unknown, writer: NodeWriter): unknown {
+  if (typeof value !== 'object' || value === null) return value;
+  if (Array.isArray(value)) {
+    let made: unknown[] | null = null;
+    for (let i = 0; i < value.length; i++) {
+      const side = emptied(value[i], writer);
+      if (side !== value[i]) (made ??= value.slice())[i] = side;
+    }
+    return made ?? value;
+  }
+  return 'nodes' in value ? emptiedRun(value, writer) : emptiedObject(value as Record<string, unknown>, writer);
+}
+
+function emptiedObject(object: Record<string, unknown>, writer: NodeWriter): object {
+  let made: Record<string, unknown> | null = null;
+  for (const key in object) {
+    const side = emptied(object[key], writer);
+    if (side !== object[key]) (made ??= { ...object })[key] = side;
+  }
+  return made ?? object;
+}
+
+function emptiedRun(run: object, writer: NodeWriter): object {
+  const made: Record<string, unknown> = {};
+  for (const key in run) {
+    const packedNodes = key === 'nodes' && packedNodesOf(run as Run);
+    if (packedNodes) {
+      packedNodes.putInto(writer);
+      made.nodes = packedNodes.count;
+      continue;
+    }
+    const side = (run as Record<string, unknown>)[key];
+    if (key === 'nodes' && Array.isArray(side) && side.every(isPlainNode)) {
+      writer.put(side);
+      made.nodes = side.length;
+    } else made[key] = emptied(side, writer);
+  }
+  return made;
 }
 
 /** Whether all that a node says has its place above. */

@@ -7,8 +7,8 @@ import { quillMark } from '@/ui/signs';
 import './opening.css';
 
 /**
- * While a drawing is on its way: its page as it was last seen here, else its paper and the pictures under the work, in their place;
- * where nothing is known of it a word. The bench covers it. Where the page comes as a whole, a script in it has put all that where
+ * While a drawing is on its way: its page as it was last seen here, else its paper and the pictures under the work, in their place,
+ * and the lines once they are painted; where nothing is known of it a word. The bench covers it. Where the page comes as a whole, a script in it has put all that where
  * it belongs before any of this is run.
  */
 export function Opening({ id, sight }: { id: string; sight: Sight | null }) {
@@ -45,6 +45,7 @@ function Paper({ page: { width, height, ground }, pictures }: Sight) {
           />
         ))}
       </div>
+      <div className="lines" suppressHydrationWarning dangerouslySetInnerHTML={{ __html: '' }} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { ABOUT_DRAWING } from '@/core/formats/packed';
+import { ABOUT_DRAWING } from '@/core/formats/aboutDrawing';
 import { cardOf } from '@/server/drawings';
 import { drawingId, route } from '@/server/http';
 import { changeAt, readableBytes } from '@/server/journal';

@@ -1,0 +1,31 @@
+import { commonBox, holdsBox } from '@/core/geometry/box';
+import { boxOfTile, TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
+import { shownTiles } from '../canvas/wantedTiles';
+import type { WindowView } from '../state/firstSight';
+import { shownBox } from '../state/view';
+
+/** Shows what a painter paints of a page where it is seen, at `ratio` device pixels a CSS pixel, as soon as nothing is missing. */
+export function showLines(into: Element, painter: Worker, { view, window }: WindowView, ratio: number): void {
+  const scale = view.scale * ratio;
+  const seen = shownBox(view, window);
+  const { left, right, top, bottom } = shownTiles(view, window, scale);
+  const missing = new Set<string>();
+  for (let row = top; row <= bottom; row++)
+    for (let column = left; column <= right; column++) missing.add(tileKey(column, row));
+  const canvas = document.createElement('canvas');
+  [canvas.width, canvas.height] = [window.width * ratio, window.height * ratio];
+  const ctx = canvas.getContext('2d')!;
+  const lay = ({ data }: MessageEvent<FromPainter>): void => {
+    // One that has no width is closed: the bench has taken it, and covers all this.
+    if (data.kind !== 'tile' || data.scale !== scale || data.bitmap.width === 0) return;
+    const { column, row, part, bitmap } = data;
+    const [x, y] = [Math.round(view.x * ratio) + column * TILE, Math.round(view.y * ratio) + row * TILE];
+    ctx.clearRect(x, y, TILE, TILE);
+    ctx.drawImage(bitmap, x, y);
+    if (!part || holdsBox(part, commonBox(seen, boxOfTile(column, row, scale)))) missing.delete(tileKey(column, row));
+    if (missing.size > 0) return;
+    painter.removeEventListener('message', lay);
+    into.replaceChildren(canvas);
+  };
+  painter.addEventListener('message', lay);
+}
