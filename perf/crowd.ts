@@ -12,7 +12,7 @@ import { endDecoding } from '../src/server/decoding';
 import { keepDrawing } from '../src/server/drawings';
 import { takePicture } from '../src/server/pictures';
 import { launchOptions, Program } from '../e2e/program';
-import { drag, keyThenFrame, nudge, pasteText } from './crowdInPage';
+import { copiedText, drag, keyThenFrame, nudge, pasteText } from './crowdInPage';
 import { newPage } from './newPage';
 import { opened, type Opened } from './opened';
 import * as probe from './probe';
@@ -34,7 +34,10 @@ export type Crowd = {
   /** A frame while so many lines are dragged. */
   drag: Record<string, Summary>;
   letGo: { longestTask: number; sent: number; saved: number };
+  /** From elsewhere, as SVG. */
   paste1000: { made: number; seen: number };
+  /** What was copied in the same page. */
+  pasteOwn: { made: number; seen: number };
   nodeCommitted: Summary;
   frames: Record<probe.Gesture, Summary>;
   redrawEverything: Summary;
@@ -79,8 +82,10 @@ export async function crowd(lines: number): Promise<Crowd> {
     const all = await page.evaluate(drag, 60);
     const letGo = { longestTask: all.longestTask, sent, saved: all.saved };
     const drags: Crowd['drag'] = { all: summary(all.frame) };
+    let own = '';
     for (const name of ['1000', '401']) {
       await chooseSheet(page, name);
+      own ||= await page.evaluate(copiedText);
       drags[name] = summary((await page.evaluate(drag, 60)).frame);
     }
     await page.keyboard.press('Escape');
@@ -88,6 +93,9 @@ export async function crowd(lines: number): Promise<Crowd> {
     // The key that is held for it goes down a moment before.
     await page.keyboard.down('Control');
     await page.waitForTimeout(150);
+    const pastedOwn = await page.evaluate(pasteText, own);
+    await page.keyboard.press('z');
+    await page.waitForTimeout(3_000);
     const pasted = await page.evaluate(pasteText, thousand);
     await page.keyboard.up('Control');
     await page.waitForTimeout(3_000);
@@ -122,6 +130,7 @@ export async function crowd(lines: number): Promise<Crowd> {
       drag: drags,
       letGo,
       paste1000: { made: Math.round(pasted.made), seen: Math.round(pasted.seen) },
+      pasteOwn: { made: Math.round(pastedOwn.made), seen: Math.round(pastedOwn.seen) },
       nodeCommitted,
       frames,
       redrawEverything,

@@ -65,6 +65,13 @@ export async function drag(frames: number): Promise<{ frame: number[]; longestTa
   return { frame, longestTask, saved };
 }
 
+/** What is chosen, copied. */
+export function copiedText(): string {
+  const data = new DataTransfer();
+  document.dispatchEvent(new ClipboardEvent('copy', { clipboardData: data, bubbles: true, cancelable: true }));
+  return data.getData('text/plain');
+}
+
 /**
  * Pastes a text: until its lines are seen, nearly all that looks different in the end does so, and until the page says as well
  * that they are a change on its way to the disk. Looked at in every frame, raster counted.

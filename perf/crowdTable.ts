@@ -27,7 +27,8 @@ const rows: readonly { what: string; most: number; of: (c: Crowd) => number }[] 
   { what: 'drag of 401, p95', most: 16.7, of: (c) => c.drag['401'].p95 },
   { what: 'let go: longest task', most: 50, of: (c) => c.letGo.longestTask },
   { what: 'let go: saved', most: 1_000, of: (c) => c.letGo.saved },
-  { what: 'paste of 1,000', most: 200, of: (c) => c.paste1000.seen },
+  { what: 'paste of 1,000 copied here', most: 200, of: (c) => c.pasteOwn.seen },
+  { what: 'paste of 1,000 from elsewhere', most: 200, of: (c) => c.paste1000.seen },
   { what: 'one node committed, median', most: 8, of: (c) => c.nodeCommitted.median },
   { what: 'acknowledged, p95', most: 15, of: (c) => c.acknowledged.p95 },
 ];

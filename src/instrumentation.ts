@@ -4,6 +4,11 @@ export async function register(): Promise<void> {
     const { startKeeping } = await import('./server/keeping/keeper');
     const { logError } = await import('./server/log');
     startKeeping();
+    // Once it listens; pages that are being changed are built when they are wanted.
+    if (process.env.NODE_ENV === 'production')
+      setTimeout(() => {
+        void import('./server/firstRequests').then(({ askFirst }) => askFirst()).catch(logError);
+      }, 300).unref();
     // The first card does not wait for a process to begin.
     setTimeout(() => {
       void import('./server/render').then(({ wakeJobs }) => wakeJobs()).catch(logError);
