@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, lt, lte, max } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, lt, lte, max, sql } from 'drizzle-orm';
 import type { Change, Drawing } from '@/core';
 import { sizeOf } from '@/core/change/bounds';
 import { packed, unpackedBare } from '@/core/formats/packed';
@@ -6,7 +6,7 @@ import { database, type Store } from './database';
 import { prepared } from './prepared';
 import { notFound } from './problem';
 import { noneReadable, readBack, replayed, whole, type Damage, type Replayed, type State } from './replayed';
-import { keepFirst, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
+import { keepFirst, lastSize, oweNothing, oweSnapshot, packedSnapshot, snapshotAt, snapshotsUpTo } from './snapshots';
 import { journal } from './tables';
 
 /** So many drawings are remembered, of so many nodes together; a few whatever their size. */
@@ -104,18 +104,32 @@ function packedLately(id: string, revision: number): Promise<Uint8Array | null> 
 }
 
 /**
- * A drawing's page and what lies under the work, where that can be told at once; its sheets may be missing. Null where it is to be
- * read first, or cannot be: whoever opens it is told.
+ * A drawing's page and what lies under the work, where that can be told soon; its sheets may be missing. Null where much is to be
+ * read first, or it cannot be: whoever opens it is told.
  */
 export async function bareDrawing(id: string): Promise<Drawing | null> {
   try {
     const known = newest.get(id)?.drawing;
     if (known) return known;
     const now = await packedNow(id);
-    return now && unpackedBare(now.bytes);
+    if (now) return unpackedBare(now.bytes);
+    return isSoonRead(id) ? stateOf(id).drawing : null;
   } catch {
     return null;
   }
+}
+
+/** So much is read before a page is answered: bytes of a snapshot and of the changes since, and so many of those. */
+const SOON = { bytes: 400_000, changes: 400 };
+
+function isSoonRead(id: string): boolean {
+  const last = lastSize(id);
+  const since = database()
+    .select({ changes: count(), bytes: sql<number>`coalesce(sum(length(${journal.body})), 0)` })
+    .from(journal)
+    .where(and(eq(journal.drawingId, id), gt(journal.revision, last.revision)))
+    .get()!;
+  return since.changes <= SOON.changes && last.bytes + since.bytes <= SOON.bytes;
 }
 
 /** By then a bench has opened. */

@@ -2,7 +2,8 @@ import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Drawing } from '@/core';
 import { addLine } from '@/core/edits/lines';
-import { linesOf } from '@/core/drawing/items';
+import { edit } from '@/core/change/edit';
+import { allLines, linesOf } from '@/core/drawing/items';
 import { opacityOf } from '@/core/drawing/placement';
 import { setReference } from '@/core/edits/references';
 import { wanderingDrawing } from '@/core/test/drawings';
@@ -61,11 +62,9 @@ test('a drawing is seen before it is painted: its page, and what lies under the 
     blend: 'multiply',
     opacity: opacityOf(now.drawing, below),
   });
-  // What would have to be read first is not waited for; once it is known again it is seen the same.
+  // What has changed since it was kept as a whole is read for it.
   const before = await seen(id);
   forgetAll();
-  expect(await seen(id)).toBeNull();
-  await opened(id);
   expect(await seen(id)).toEqual(before);
   // What is hidden, or corrected first, is not seen.
   const more = [
@@ -75,6 +74,24 @@ test('a drawing is seen before it is painted: its page, and what lies under the 
   expect((await call(change, 'POST', { id }, { body: { base: now.revision, changes: more } })).status).toBe(200);
   expect((await seen(id))?.pictures).toEqual([]);
   expect(await seen('nothingthere')).toBeNull();
+});
+
+test('where much would have to be read first that is not waited for', async () => {
+  const { id } = (await call(create, 'POST', {}, { body: { title: 'Full', page: small } })).json as { id: string };
+  const { drawing, revision } = await opened(id);
+  const steps = allLines(wanderingDrawing(1_000, 8, 3)).map((item, index) => ({
+    step: 'insertItem' as const,
+    at: { sheet: drawing.sheets[0].id, index },
+    item,
+  }));
+  const changes = [{ id: 'a', ...edit('Paste', steps) }];
+  expect((await call(change, 'POST', { id }, { body: { base: revision, changes } })).status).toBe(200);
+  const before = await seen(id);
+  expect(before).not.toBeNull();
+  forgetAll();
+  expect(await seen(id)).toBeNull();
+  await opened(id);
+  expect(await seen(id)).toEqual(before);
 });
 
 test('what was read to be seen is not read again to be opened, but where the drawing is another by then', async () => {

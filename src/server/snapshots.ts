@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, lte } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, lte, sql } from 'drizzle-orm';
 import type { Drawing } from '@/core';
 import { database, type Store } from './database';
 import { logError } from './log';
@@ -35,6 +35,16 @@ export const snapshotsUpTo = (id: string, revision: number): number[] =>
     .orderBy(desc(snapshots.revision))
     .all()
     .map((s) => s.revision);
+
+/** How many bytes the newest snapshot of a drawing takes, and of which revision it is; none where there is none. */
+export const lastSize = (id: string): { revision: number; bytes: number } =>
+  database()
+    .select({ revision: snapshots.revision, bytes: sql<number>`length(${snapshots.body})` })
+    .from(snapshots)
+    .where(eq(snapshots.drawingId, id))
+    .orderBy(desc(snapshots.revision))
+    .limit(1)
+    .get() ?? { revision: 0, bytes: 0 };
 
 /** The drawing in a snapshot. @throws whatever a damaged one brings about, and for one of another past. */
 export function snapshotAt(id: string, revision: number): Drawing {

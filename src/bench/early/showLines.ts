@@ -4,7 +4,10 @@ import { shownTiles } from '../canvas/wantedTiles';
 import type { WindowView } from '../state/firstSight';
 import { shownBox } from '../state/view';
 
-/** Shows what a painter paints of a page where it is seen, at `ratio` device pixels a CSS pixel, as soon as nothing is missing. */
+/**
+ * Shows what a painter paints of a page where it is seen, at `ratio` device pixels a CSS pixel, as soon as nothing is missing, and what
+ * it paints there since (of pictures that come later), until the bench covers it.
+ */
 export function showLines(into: Element, painter: Worker, { view, window }: WindowView, ratio: number): void {
   const scale = view.scale * ratio;
   const seen = shownBox(view, window);
@@ -16,16 +19,15 @@ export function showLines(into: Element, painter: Worker, { view, window }: Wind
   [canvas.width, canvas.height] = [window.width * ratio, window.height * ratio];
   const ctx = canvas.getContext('2d')!;
   const lay = ({ data }: MessageEvent<FromPainter>): void => {
-    // One that has no width is closed: the bench has taken it, and covers all this.
+    if (!into.checkVisibility()) return painter.removeEventListener('message', lay);
+    // One that has no width is closed: the bench has taken it.
     if (data.kind !== 'tile' || data.scale !== scale || data.bitmap.width === 0) return;
     const { column, row, part, bitmap } = data;
     const [x, y] = [Math.round(view.x * ratio) + column * TILE, Math.round(view.y * ratio) + row * TILE];
     ctx.clearRect(x, y, TILE, TILE);
     ctx.drawImage(bitmap, x, y);
     if (!part || holdsBox(part, commonBox(seen, boxOfTile(column, row, scale)))) missing.delete(tileKey(column, row));
-    if (missing.size > 0) return;
-    painter.removeEventListener('message', lay);
-    into.replaceChildren(canvas);
+    if (missing.size === 0 && !canvas.isConnected) into.replaceChildren(canvas);
   };
   painter.addEventListener('message', lay);
 }
