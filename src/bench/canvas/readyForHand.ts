@@ -1,4 +1,5 @@
 import { sizeOf } from '@/core/change/bounds';
+import { changeSchema } from '@/core/change/change';
 import { itemsOnGrid } from '@/core/drawing/grid';
 import type { Bench } from '../state/store';
 import type { Picking } from './picking';
@@ -14,5 +15,7 @@ export function readyForHand(bench: Bench, picking: Picking): () => void {
     picking.prepare(drawing);
     for (const { items } of drawing.sheets) itemsOnGrid(items);
     sizeOf(drawing);
+    // A schema makes itself ready with the first that it is shown.
+    changeSchema.safeParse({ id: 'a', label: 'Move', steps: [{ step: 'translate', ids: ['a'], by: { x: 0, y: 0 } }] });
   });
 }

@@ -19,11 +19,14 @@ type Layer = {
 /** Rings of tiles that are painted beyond the window, so that a pan finds them ready. */
 const MARGIN = 1;
 const REST_MS = 40;
+/** What takes longer to paint than this, ms, does not come while a hand zooms in. */
+const SOON_MS = 100;
 
 /**
  * The main thread's side of the painter: holds the tiles, asks for those that the view needs, and knows which lines
  * are still missing from them. While the view is being zoomed the old tiles are shown at the new size; new ones are
- * asked for when the zoom rests, or has left 0.66 to 2: smaller, and the ring around the window would not fill it.
+ * asked for when the zoom rests, or has left 0.66 to 2: smaller, and the ring around the window would not fill it;
+ * larger, and it would be coarse, which it is left to be where new ones take long: they would only be in the hand's way.
  */
 export class TileBoard {
   private readonly painters = takePainters();
@@ -36,6 +39,9 @@ export class TileBoard {
   private hiding = 0;
   private lastWish = '';
   private lastScale = 0;
+  private askedAt = 0;
+  /** How long the last tiles of a scale took until they were shown, ms. */
+  private took = 0;
   private restTimer: ReturnType<typeof setTimeout> | undefined;
   private stopWaiting: (() => void) | null = null;
 
@@ -129,7 +135,7 @@ export class TileBoard {
       this.restTimer = setTimeout(() => this.want(view, window, scale), REST_MS);
       const base = this.coming?.scale ?? this.shown.scale;
       const k = base === 0 ? 0 : scale / base;
-      if (k > 0.66 && k < 2) return;
+      if (k > 0.66 && (k < 2 || this.took > SOON_MS)) return;
       // On its way to another scale: what is asked for now is soon asked for anew.
       return this.want(view, window, scale, base > 0);
     } else if (scale !== (this.coming?.scale ?? this.shown.scale)) {
@@ -150,6 +156,7 @@ export class TileBoard {
       if (this.coming?.scale !== scale) {
         this.coming?.tiles.forEach((t) => t.bitmap.close());
         this.coming = { scale, tiles: new Map() };
+        this.askedAt = performance.now();
       }
     } else if (this.coming) {
       this.coming.tiles.forEach((t) => t.bitmap.close());
@@ -171,6 +178,7 @@ export class TileBoard {
     if (this.coming && this.covers(this.coming, view, window)) {
       this.shown.tiles.forEach((t) => t.bitmap.close());
       [this.shown, this.coming] = [this.coming, null];
+      this.took = performance.now() - this.askedAt;
       // What is seen first was painted by those that have begun.
       this.stopWaiting ??= whenIdle(() => this.painters.wake());
     }
