@@ -142,25 +142,26 @@ test('it is sharp as soon as what is seen of each tile is there; a hand that pan
 test('where tiles take long a zoom in waits for its end, a zoom out does not', async () => {
   const { board, painters } = await newBoard();
   const wants = (): number => painters[0].told.filter((m) => m.kind === 'want').length;
-  board.see(view, window, 1);
-  jest.advanceTimersByTime(300);
-  painters.forEach((p) => p.paint());
-  board.paint(context, view, window, 1, true);
-  for (const scale of [1.6, 2.1, 9]) board.see({ ...view, scale }, window, 1);
+  const seen = (...scales: number[]): void => scales.forEach((scale) => board.see({ ...view, scale }, window, 1));
+  const shown = (scale: number, after: number): void => {
+    jest.advanceTimersByTime(after);
+    painters.forEach((p) => p.paint());
+    board.paint(context, { ...view, scale }, window, 1, true);
+  };
+  seen(1);
+  shown(1, 300);
+  seen(1.6, 2.1, 9);
   expect(wants()).toBe(1);
   jest.advanceTimersByTime(40);
   expect(wants()).toBe(2);
-  painters.forEach((p) => p.paint());
-  board.paint(context, { ...view, scale: 9 }, window, 1, true);
+  shown(9, 0);
   // These came at once.
-  board.see({ ...view, scale: 20 }, window, 1);
+  seen(20);
   expect(wants()).toBe(3);
   // On its way, then at rest.
-  jest.advanceTimersByTime(300);
+  shown(20, 300);
   expect(wants()).toBe(4);
-  painters.forEach((p) => p.paint());
-  board.paint(context, { ...view, scale: 20 }, window, 1, true);
-  board.see({ ...view, scale: 12 }, window, 1);
+  seen(12);
   expect(wants()).toBe(5);
 });
 

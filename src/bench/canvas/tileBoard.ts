@@ -1,19 +1,19 @@
 import type { Box, Change, Drawing } from '@/core';
 import { changeText, isLong } from '@/core/change/changeText';
-import { commonBox, growBox, holdsBox } from '@/core/geometry/box';
+import { growBox, holdsBox } from '@/core/geometry/box';
 import type { Looks } from '@/painting/paintLine';
-import { boxOfTile, TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
+import { TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
 import { bytesOf } from '../state/opening';
-import { shownBox, type Size, type View } from '../state/view';
+import type { Size, View } from '../state/view';
 import { LayerTiles } from './layerTiles';
 import { takePainters } from './painters';
-import { shownTiles, wishOf } from './wantedTiles';
+import { showAll, shownTiles, wishOf, type PaintedTile } from './wantedTiles';
 import { whenIdle } from '@/ui/whenIdle';
 
 /** Painted tiles of one scale (device pixels a page unit). */
 type Layer = {
   scale: number;
-  tiles: Map<string, Pick<Extract<FromPainter, { kind: 'tile' }>, 'column' | 'row' | 'part' | 'bitmap'>>;
+  tiles: Map<string, PaintedTile>;
 };
 
 /** Rings of tiles that are painted beyond the window, so that a pan finds them ready. */
@@ -206,15 +206,5 @@ export class TileBoard {
   isSharp = (view: View, window: Size, ratio: number): boolean =>
     !this.coming && this.shown.scale === view.scale * ratio && this.covers(this.shown, view, window);
 
-  private covers(set: Layer, view: View, window: Size): boolean {
-    const { left, right, top, bottom } = shownTiles(view, window, set.scale);
-    const seen = shownBox(view, window);
-    for (let row = top; row <= bottom; row++)
-      for (let column = left; column <= right; column++) {
-        const tile = set.tiles.get(tileKey(column, row));
-        if (!tile) return false;
-        if (tile.part && !holdsBox(tile.part, commonBox(seen, boxOfTile(column, row, set.scale)))) return false;
-      }
-    return true;
-  }
+  private covers = ({ tiles, scale }: Layer, view: View, window: Size): boolean => showAll(tiles, view, window, scale);
 }

@@ -1,5 +1,5 @@
-import { growBox } from '@/core/geometry/box';
-import { TILE, type ToPainter } from '@/workers/tileProtocol';
+import { commonBox, growBox, holdsBox } from '@/core/geometry/box';
+import { boxOfTile, TILE, tileKey, type FromPainter, type ToPainter } from '@/workers/tileProtocol';
 import { shownBox, type Size, type View } from '../state/view';
 
 /** The tiles that a view shows at a scale (device px a page unit), by their columns and rows. */
@@ -31,3 +31,15 @@ export const wishOf = (view: View, window: Size, scale: number, margin = 0): Ext
   tiles: wantedTiles(shownTiles(view, window, scale), margin),
   seen: growBox(shownBox(view, window), AROUND / view.scale),
 });
+
+/** A tile as it has come from a painter. */
+export type PaintedTile = Pick<Extract<FromPainter, { kind: 'tile' }>, 'column' | 'row' | 'part' | 'bitmap'>;
+
+/** Whether nothing is missing of what a view shows where tiles of a scale have come, by their keys. */
+export function showAll(tiles: ReadonlyMap<string, PaintedTile>, view: View, window: Size, scale: number): boolean {
+  const seen = shownBox(view, window);
+  return wantedTiles(shownTiles(view, window, scale), 0).every(([column, row]) => {
+    const tile = tiles.get(tileKey(column, row));
+    return tile && (!tile.part || holdsBox(tile.part, commonBox(seen, boxOfTile(column, row, scale))));
+  });
+}

@@ -1,20 +1,14 @@
-import { commonBox, holdsBox } from '@/core/geometry/box';
-import { boxOfTile, TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
-import { shownTiles } from '../canvas/wantedTiles';
+import { TILE, tileKey, type FromPainter } from '@/workers/tileProtocol';
+import { showAll, type PaintedTile } from '../canvas/wantedTiles';
 import type { WindowView } from '../state/firstSight';
-import { shownBox } from '../state/view';
 
 /**
- * Shows what a painter paints of a page where it is seen, at `ratio` device pixels a CSS pixel, as soon as nothing is missing, and what
- * it paints there since (of pictures that come later), until the bench covers it.
+ * Shows what a painter paints of a page where it is seen, at `ratio` device pixels a CSS pixel, as soon as nothing is missing, and
+ * what it paints there since (of pictures that come later), until the bench covers it.
  */
 export function showLines(into: Element, painter: Worker, { view, window }: WindowView, ratio: number): void {
   const scale = view.scale * ratio;
-  const seen = shownBox(view, window);
-  const { left, right, top, bottom } = shownTiles(view, window, scale);
-  const missing = new Set<string>();
-  for (let row = top; row <= bottom; row++)
-    for (let column = left; column <= right; column++) missing.add(tileKey(column, row));
+  const tiles = new Map<string, PaintedTile>();
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [window.width * ratio, window.height * ratio];
   const ctx = canvas.getContext('2d')!;
@@ -22,12 +16,12 @@ export function showLines(into: Element, painter: Worker, { view, window }: Wind
     if (!into.checkVisibility()) return painter.removeEventListener('message', lay);
     // One that has no width is closed: the bench has taken it.
     if (data.kind !== 'tile' || data.scale !== scale || data.bitmap.width === 0) return;
-    const { column, row, part, bitmap } = data;
+    const { column, row, bitmap } = data;
     const [x, y] = [Math.round(view.x * ratio) + column * TILE, Math.round(view.y * ratio) + row * TILE];
     ctx.clearRect(x, y, TILE, TILE);
     ctx.drawImage(bitmap, x, y);
-    if (!part || holdsBox(part, commonBox(seen, boxOfTile(column, row, scale)))) missing.delete(tileKey(column, row));
-    if (missing.size === 0 && !canvas.isConnected) into.replaceChildren(canvas);
+    tiles.set(tileKey(column, row), data);
+    if (!canvas.isConnected && showAll(tiles, view, window, scale)) into.replaceChildren(canvas);
   };
   painter.addEventListener('message', lay);
 }

@@ -239,6 +239,3 @@ export function preferIn<
 >(kind: K, some: Partial<Preferences[K]>): void {
   preferences.setState((p) => ({ [kind]: { ...p[kind], ...some } }));
 }
-
-/** What is seen of the lines, for the painters. */
-export type Looks = Pick<Preferences, 'draft' | 'seeThrough' | 'bare'>;

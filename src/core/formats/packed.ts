@@ -1,5 +1,12 @@
 import { nodeKinds, type Node } from '../drawing/line';
-import { NodeReader, NodeWriter, packedNodesOf, withPackedNodes, type PackedNodes } from '../drawing/packedNodes';
+import {
+  nodesIn,
+  NodeReader,
+  NodeWriter,
+  packedNodesOf,
+  withPackedNodes,
+  type PackedNodes,
+} from '../drawing/packedNodes';
 import type { Drawing, Item, Run } from '../drawing/schema';
 import { upgradedDrawing } from '../drawing/upgrade';
 
@@ -30,45 +37,24 @@ export function packed(whole: Drawing | readonly Item[]): Uint8Array {
   return bytes;
 }
 
-/** The same with counts where there were nodes, which are written; what has none is handed on as it is. */
+/** The same with counts where there were nodes, which are written. */
 function emptied(value: unknown, writer: NodeWriter): unknown {
   if (typeof value !== 'object' || value === null) return value;
-  if (Array.isArray(value)) {
-    let made: unknown[] | null = null;
-    for (let i = 0; i < value.length; i++) {
-      const side = emptied(value[i], writer);
-      if (side !== value[i]) (made ??= value.slice())[i] = side;
-    }
-    return made ?? value;
-  }
-  return 'nodes' in value ? emptiedRun(value, writer) : emptiedObject(value as Record<string, unknown>, writer);
-}
-
-function emptiedObject(object: Record<string, unknown>, writer: NodeWriter): object {
-  let made: Record<string, unknown> | null = null;
-  for (const key in object) {
-    const side = emptied(object[key], writer);
-    if (side !== object[key]) (made ??= { ...object })[key] = side;
-  }
-  return made ?? object;
-}
-
-function emptiedRun(run: object, writer: NodeWriter): object {
+  if (Array.isArray(value)) return value.map((side) => emptied(side, writer));
   const made: Record<string, unknown> = {};
-  for (const key in run) {
-    const packedNodes = key === 'nodes' && packedNodesOf(run as Run);
-    if (packedNodes) {
-      packedNodes.putInto(writer);
-      made.nodes = packedNodes.count;
-      continue;
-    }
-    const side = (run as Record<string, unknown>)[key];
-    if (key === 'nodes' && Array.isArray(side) && side.every(isPlainNode)) {
-      writer.put(side);
-      made.nodes = side.length;
-    } else made[key] = emptied(side, writer);
-  }
+  for (const key in value)
+    made[key] =
+      (key === 'nodes' ? countOf(value as Run, writer) : null) ?? emptied(value[key as keyof typeof value], writer);
   return made;
+}
+
+/** How many nodes something has, which are written then; null where there is more to them, or they are no nodes. */
+function countOf(run: Run, writer: NodeWriter): number | null {
+  const packedNodes = packedNodesOf(run);
+  if (packedNodes) packedNodes.putInto(writer);
+  else if (Array.isArray(run.nodes) && run.nodes.every(isPlainNode)) writer.put(run.nodes);
+  else return null;
+  return nodesIn(run);
 }
 
 /** Whether all that a node says has its place above. */

@@ -8,8 +8,8 @@ import './opening.css';
 
 /**
  * While a drawing is on its way: its page as it was last seen here, else its paper and the pictures under the work, in their place,
- * and the lines once they are painted; where nothing is known of it a word. The bench covers it. Where the page comes as a whole, a script in it has put all that where
- * it belongs before any of this is run.
+ * and the lines once they are painted; where nothing is known of it a word. The bench covers it. Where the page comes as a whole,
+ * scripts in it have put all that where it belongs before any of this is run.
  */
 export function Opening({ id, sight }: { id: string; sight: Sight | null }) {
   const cover = useRef<HTMLDivElement>(null);
