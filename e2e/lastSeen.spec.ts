@@ -165,6 +165,34 @@ for (const draft of [false, true])
     expect(Math.max(...before.subarray(pixel, pixel + 3)) > 100).toBe(draft);
   });
 
+test('what was painted before the program has come is what the bench shows, from its first frame on', async ({
+  page,
+  request,
+}) => {
+  const id = await drawingWith(request, [levelLine('a', 200), levelLine('b', 320)]);
+  // Its middle, three tiles wide.
+  const session = JSON.stringify({ view: { scale: 2, x: -900, y: -300 }, stage: 'trace', tool: 'pen' });
+  await page.addInitScript(
+    ([key, text]) => {
+      localStorage.setItem(key, text);
+      const told: string[] = [];
+      Object.assign(globalThis, { told });
+      new MutationObserver(() => {
+        const sharp = document.querySelector<HTMLElement>('[data-testid=page]')?.dataset.sharp;
+        if (sharp && sharp !== told.at(-1)) told.push(sharp);
+      }).observe(document, { attributeFilter: ['data-sharp'], subtree: true });
+    },
+    [`yellow-quill:session:${id}`, session] as const,
+  );
+  const letRun = await heldBack(page, program);
+  await page.goto(`/drawing/${id}`, { waitUntil: 'commit' });
+  await expect(page.locator('.opening .lines canvas')).toBeVisible();
+  letRun();
+  await page.locator('[data-testid=page][data-sharp=true]').waitFor();
+  await expect(page.locator('.opening')).toBeHidden();
+  expect(await page.evaluate(() => (globalThis as unknown as { told: string[] }).told)).toEqual(['true']);
+});
+
 for (const what of ['painter-*.js', 'packed'] as const)
   test(`where a page’s own painter cannot begin the drawing opens all the same: without ${what}`, async ({
     page,

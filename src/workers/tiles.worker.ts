@@ -1,5 +1,3 @@
-// Before all others.
-import { ownDrawing } from './ownDrawing';
 import type { Box, Change, Drawing } from '@/core';
 import { applyChange } from '@/core/change/apply';
 import { unpacked } from '@/core/formats/packed';
@@ -7,6 +5,7 @@ import { boxesMeet, joinBoxes } from '@/core/geometry/box';
 import { paintedId } from '@/core/scene/scene';
 import { ArtIndex, type Painted } from './artIndex';
 import { ArtPictures } from './artPictures';
+import { ownDrawing } from './ownDrawing';
 import { TileSet, type Tile } from './tileSet';
 import { paintLeaves } from '@/painting/paintLeaves';
 import { paintMark, plainLooks, type Looks } from '@/painting/paintLine';
@@ -59,10 +58,10 @@ const layers: Record<LayerKind, { order: number; done: Set<string> }> = {
 const post = (message: FromPainter, transfer: Transferable[] = []): void =>
   (self as unknown as Worker).postMessage(message, transfer);
 
-ownDrawing?.then(shareDrawing).catch(fail);
-
-// The first canvas of a worker waits for the page to be free: better while the drawing is on its way than with the first tile.
-new OffscreenCanvas(1, 1).getContext('2d')!.clearRect(0, 0, 1, 1);
+// The first canvas of a worker waits for the page to be free: better before there is a drawing than with the first tile. One that has
+// asked for its drawing has that to read first.
+if (ownDrawing) void ownDrawing.then(shareDrawing).catch(fail);
+else new OffscreenCanvas(1, 1).getContext('2d')!.clearRect(0, 0, 1, 1);
 
 self.onmessage = ({ data }: MessageEvent<ToPainter>) => hear(data);
 

@@ -4,10 +4,9 @@ import { plainLooks } from '@/painting/paintLine';
 import { takeTool } from '../commands/desk';
 import { preferences } from '../state/preferences';
 import { MANY, shownDrawing, type Bench, type BenchState, type Made } from '../state/store';
-import type { ToolId } from '../tools/registry';
 import { MovedLayers } from './movedLayers';
 import { toPage, zoomedAt, type View } from '../state/view';
-import { tools } from '../tools/registry';
+import { tools, type ToolId } from '../tools/registry';
 import type { Hint, Tool } from '../tools/tool';
 import { GuideHand } from './guideHand';
 import { HandInput } from './handInput';
@@ -24,7 +23,7 @@ import { paintPageLoupe } from './pageLoupe';
 import { PictureStore } from './pictures';
 import { paintDifferences } from './differenceMarks';
 import { PointerPlace } from './pointerPlace';
-import { keptPlace } from './keptPlace';
+import { keptPlace, sizeOf } from './keptPlace';
 import { onKeyUp } from './onKeyUp';
 import { readyForHand } from './readyForHand';
 import { ReferencePlacer } from './referencePlacer';
@@ -93,7 +92,7 @@ export class BenchCanvas {
     });
     Konva.autoDrawEnabled = false;
     this.placed = keptPlace(container);
-    this.stage = new Konva.Stage({ container, width: 1, height: 1 });
+    this.stage = new Konva.Stage({ container, ...sizeOf(container) });
     const warn = (text: string): void => bench.tell(text, undefined, 'warning');
     this.tiles = new TileBoard(
       () => this.newsFromTiles(),
@@ -104,9 +103,10 @@ export class BenchCanvas {
       () => this.ground.batchDraw(),
       (r) => warn(`The picture “${r.name}” could not be loaded. It is tried again as you work.`),
     );
+    // Empty, for what is added is painted at once: the window has not been measured yet.
+    this.stage.add(this.ground, this.over);
     this.ground.add(paintedShape((ctx) => this.paintBelow(ctx)));
     this.over.add(paintedShape((ctx) => this.paintAbove(ctx)));
-    this.stage.add(this.ground, this.over);
     this.placer = new ReferencePlacer(bench, this.over);
 
     // Before the hand's other doings, so that it can keep what is its own.
@@ -178,11 +178,12 @@ export class BenchCanvas {
   }
 
   private measure(): void {
-    const [width, height] = [Math.max(1, this.container.clientWidth), Math.max(1, this.container.clientHeight)];
+    const size = sizeOf(this.container);
     this.ratio = window.devicePixelRatio;
     for (const layer of [this.ground, this.over]) layer.getCanvas().setPixelRatio(this.ratio);
-    this.stage.size({ width, height });
-    this.bench.setState((s) => ({ window: { width, height }, view: this.placed(s.view) }));
+    this.bench.setState((s) => ({ window: size, view: this.placed(s.view) }));
+    // Where that is news it is painted at once, and what is asked for is what is seen of the new window.
+    this.stage.size(size);
     for (const layer of [this.ground, this.over]) layer.batchDraw();
   }
 

@@ -23,7 +23,8 @@ export class Painters {
   private readonly caughtUp: number[] = [];
   private order = 0;
   private reading: ArrayBuffer | null = null;
-  private early: FromPainter[] = [];
+  /** What was answered before the page asked for anything itself: kept until it does, for it is not answered twice. */
+  private early: FromPainter[] | null = [];
   private listener: Listener | null = null;
   private lastWish: Extract<ToPainter, { kind: 'want' }> | null = null;
   /** What each is told later on; null where it is told at once. The second is woken for it. */
@@ -92,22 +93,21 @@ export class Painters {
     // That is told by itself.
     if (answer.kind === 'fetched') return;
     if (answer.kind === 'caughtUp') this.caughtUp[i] = answer.order;
-    if (this.listener && answer.kind === 'failed') this.listener.onFailure(answer.why);
-    else if (this.listener) this.listener.onAnswer(answer);
+    if (answer.kind !== 'failed') return this.early ? void this.early.push(answer) : this.listener?.onAnswer(answer);
+    if (this.listener) this.listener.onFailure(answer.why);
     // Whoever listens then has it read once more.
-    else if (answer.kind === 'failed') this.reading = null;
-    else this.early.push(answer);
+    else this.reading = null;
   }
 
-  /** The page is there: it hears all answers from now on. */
+  /** The page is there: it hears all that is answered once it has taken what was before. */
   listen(listener: Listener): void {
     this.listener = listener;
   }
 
-  /** What was answered before somebody listened; once. */
+  /** What was answered before this, once; from now on whoever listens hears of it. */
   takeEarly(): FromPainter[] {
-    const taken = this.early;
-    this.early = [];
+    const taken = this.early ?? [];
+    this.early = null;
     return taken;
   }
 

@@ -81,6 +81,25 @@ test('the window and a ring around it are asked for, each tile of one painter, t
   expect(painters[0].told.filter((m) => m.kind === 'want')).toHaveLength(1);
 });
 
+test('what a painter that has begun before paints until the board asks for tiles is shown', async () => {
+  FakePainter.all = [];
+  const { startPainters } = await import('./painters');
+  const { wishOf } = await import('./wantedTiles');
+  const { painters } = startPainters();
+  painters.want(wishOf(view, window, 1));
+  const [first, second] = FakePainter.all;
+  first.paint();
+  const { TileBoard } = await import('./tileBoard');
+  const board = new TileBoard(
+    () => undefined,
+    () => undefined,
+  );
+  second.paint();
+  board.see(view, window, 1);
+  board.paint(context, view, window, 1, true);
+  expect(board.isSharp(view, window, 1)).toBe(true);
+});
+
 test('old tiles are shown, scaled, until all of the new ones are there; then it is sharp', async () => {
   const { board, painters } = await newBoard();
   board.see(view, window, 1);
