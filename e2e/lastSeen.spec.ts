@@ -179,7 +179,13 @@ test('what was painted before the program has come is what the bench shows, from
       Object.assign(globalThis, { told });
       new MutationObserver(() => {
         const sharp = document.querySelector<HTMLElement>('[data-testid=page]')?.dataset.sharp;
-        if (sharp && sharp !== told.at(-1)) told.push(sharp);
+        if (!sharp || sharp === told.at(-1)) return;
+        told.push(sharp);
+        // When that frame is over.
+        setTimeout(() => {
+          const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=page] canvas')!;
+          if (canvas.getContext('2d')!.getImageData(400, 300, 1, 1).data[3] === 0) told.push('empty');
+        }, 0);
       }).observe(document, { attributeFilter: ['data-sharp'], subtree: true });
     },
     [`yellow-quill:session:${id}`, session] as const,

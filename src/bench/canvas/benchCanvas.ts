@@ -108,7 +108,6 @@ export class BenchCanvas {
     this.ground.add(paintedShape((ctx) => this.paintBelow(ctx)));
     this.over.add(paintedShape((ctx) => this.paintAbove(ctx)));
     this.placer = new ReferencePlacer(bench, this.over);
-
     // Before the hand's other doings, so that it can keep what is its own.
     this.guides = new GuideHand(bench, container, () => this.toolNews());
     this.input = new HandInput(
@@ -118,7 +117,6 @@ export class BenchCanvas {
       this.placer,
       () => this.moving(),
     );
-
     this.tiles.load(bench.getState().drawing);
     this.look();
     this.stop.push(preferences.subscribe(() => this.look()));
@@ -180,7 +178,9 @@ export class BenchCanvas {
   private measure(): void {
     const size = sizeOf(this.container);
     this.ratio = window.devicePixelRatio;
-    for (const layer of [this.ground, this.over]) layer.getCanvas().setPixelRatio(this.ratio);
+    // That empties a canvas, also where it is no news.
+    for (const canvas of [this.ground, this.over].map((layer) => layer.getCanvas()))
+      if (canvas.getPixelRatio() !== this.ratio) canvas.setPixelRatio(this.ratio);
     this.bench.setState((s) => ({ window: size, view: this.placed(s.view) }));
     // Where that is news it is painted at once, and what is asked for is what is seen of the new window.
     this.stage.size(size);
